@@ -1,0 +1,144 @@
+import { mergeCoding, takeAccount } from '../coding/mergeCoding.ts';
+import { lineConverter } from '../currency/converter.ts';
+import { finding } from '../finding/finding.ts';
+import type { Coding, Item, Line } from '../formats/case.schema.ts';
+import { fromMinor, toMinor } from '../money/amount.ts';
+import { decimalToFraction, fractionToDecimal } from '../money/decimal.ts';
+import { compare, fraction, minus, ONE, over, times } from '../money/fraction.ts';
+import { sharesOf } from '../split/sharesOf.ts';
+import { taxOfPart } from '../tax/taxOfPart.ts';
+import type { Figure, LineFigures, LineScope, OpenCase, PartFigures } from './assess.types.ts';
+import { entityOn } from './openCase.ts';
+
+/**
+ * All figures of one line: converted amounts, tax, shares, findings. It depends on the line, the claim's header and
+ * the book alone, so a preview recomputes only the lines that changed.
+ */
+export function assessLine(open: OpenCase, line: Line): LineFigures {
+  const scope = openLine(open, line);
+  const amount = toMinor(line.amount, line.currency);
+  const items = line.items ?? [];
+  const left = items.length ? amount - items.reduce((a, item) => a + toMinor(item.amount, line.currency), 0n) : 0n;
+  if (left !== 0n) scope.findings.push(finding('items-off', place(line), { difference: fromMinor(left, line.currency) }));
+  const parts = items.length ? itemParts(scope, items) : [linePart(scope, amount)];
+  return {
+    line,
+    amount,
+    claimAmount: scope.toClaim.convert(amount),
+    ledgerAmount: scope.toLedger.convert(amount),
+    parts,
+    whole: left === 0n,
+    findings: scope.findings,
+  };
+}
+
+function openLine(open: OpenCase, line: Line): LineScope {
+  const entity = entityOn(open, line.date);
+  const date = rateDateOf(open, line);
+  const converter = (to: string) => lineConverter(line, to, open.claimCurrency, open.rates, date);
+  const scope: LineScope = {
+    open,
+    line,
+    entity,
+    toClaim: converter(open.claimCurrency),
+    toLedger: converter(open.ledgerCurrency),
+    findings: [],
+  };
+  checkRates(scope, date);
+  return scope;
+}
+
+/** The date whose rates a line takes, by the entity's choice. checkCase has seen to it that a needed date is there. */
+export function rateDateOf(open: OpenCase, line: Line): string {
+  const choice = entityOn(open, line.date).rateDate ?? 'line';
+  switch (choice) {
+    case 'line':
+      return line.date;
+    case 'submitted':
+      return open.case.claim.submittedOn!;
+    case 'posting':
+      return open.case.postingDate;
+    default:
+      return choice satisfies never;
+  }
+}
+
+function checkRates(scope: LineScope, date: string): void {
+  const { open, line, toClaim, toLedger, findings } = scope;
+  const missing = [
+    ...(toClaim.factor ? [] : [open.claimCurrency]),
+    ...(toLedger.factor ? [] : [open.ledgerCurrency]),
+  ];
+  const from =
+    line.rate?.kind === 'card' ? line.rate.settled.currency : line.rate?.kind === 'own' ? open.claimCurrency : line.currency;
+  if (missing.length > 0) {
+    const to = [...new Set(missing)].join(' and ');
+    findings.push(finding('rate-missing', place(line), { from, to, date, days: String(open.case.book.maxRateAge ?? 7) }));
+  }
+  if (line.rate?.kind === 'own') checkOwnRate(scope, line.rate.value, date);
+}
+
+function checkOwnRate({ open, entity, line, findings }: LineScope, value: string, date: string): void {
+  const reference = open.rates.find(line.currency, open.claimCurrency, date);
+  const numbers = { value, from: line.currency, to: open.claimCurrency, date };
+  if (!reference) {
+    findings.push(finding('rate-unproved', place(line), numbers));
+    return;
+  }
+  const tolerance = decimalToFraction(entity.ownRateTolerance ?? '0');
+  const off = times(minus(over(decimalToFraction(value), reference.value), ONE), fraction(100n));
+  const size = off.n < 0n ? { n: -off.n, d: off.d } : off;
+  if (compare(size, tolerance) <= 0) return;
+  const percent = fractionToDecimal(off, 2);
+  const shown = { percent, reference: fractionToDecimal(reference.value, 8), tolerance: entity.ownRateTolerance ?? '0' };
+  findings.push(finding('rate-off', place(line), { ...numbers, ...shown, difference: percent }));
+}
+
+function linePart(scope: LineScope, amount: bigint): PartFigures {
+  const { line, toClaim, toLedger } = scope;
+  const amounts = { amount, claimAmount: toClaim.convert(amount), ledgerAmount: toLedger.convert(amount) };
+  return figurePart(scope, null, line, amounts);
+}
+
+/** Items convert as differences of running sums, so that they add up to the line and discounts work. */
+function itemParts(scope: LineScope, items: readonly Item[]): PartFigures[] {
+  let sum = 0n;
+  const step = (from: bigint, to: bigint, convert: (minor: bigint) => Figure): Figure => {
+    const [before, after] = [convert(from), convert(to)];
+    return before === null || after === null ? null : after - before;
+  };
+  return items.map((item) => {
+    const amount = toMinor(item.amount, scope.line.currency);
+    const from = sum;
+    sum += amount;
+    const claimAmount = step(from, sum, scope.toClaim.convert);
+    const ledgerAmount = step(from, sum, scope.toLedger.convert);
+    return figurePart(scope, item, item, { amount, claimAmount, ledgerAmount });
+  });
+}
+
+type Amounts = Pick<PartFigures, 'amount' | 'claimAmount' | 'ledgerAmount'>;
+
+/** `source` is the item, or the line itself when it has none: both carry category, tax, coding and split. */
+function figurePart(scope: LineScope, item: Item | null, source: Line | Item, amounts: Amounts): PartFigures {
+  const { open, line } = scope;
+  const where = { line: line.id, item: item?.id ?? null };
+  const personal = line.personal === true || source.personal === true;
+  if (personal) return { item: where.item, personal, ...amounts, tax: [], shares: [] };
+  const category = open.categories.on(source.category!, line.date)!;
+  const entries = source.tax ?? [];
+  const tax = taxOfPart(scope, { place: where, amount: amounts.amount, entries, categoryRecovery: category.recovery });
+  const coding = mergeCoding(open.case.claim.coding, line.coding, item?.coding);
+  const shares = sharesOf(scope, where, { ...amounts, tax, split: source.split ?? null, codingOf: resolver(coding, category.account) });
+  return { item: where.item, personal, ...amounts, tax, shares };
+}
+
+/** The account and dimensions of a share: the share's own coding over the part's; the category's account unless one is named. */
+function resolver(base: Coding, categoryAccount: string) {
+  return (own: Coding) => {
+    const { account, dimensions } = takeAccount(mergeCoding(base, own));
+    return { account: account ?? categoryAccount, coding: dimensions };
+  };
+}
+
+const place = (line: Line) => ({ line: line.id, item: null });

@@ -1,0 +1,152 @@
+import type { Finding } from '../finding/finding.ts';
+import type { Coding } from '../formats/case.schema.ts';
+import { fromMinor } from '../money/amount.ts';
+import type { Figure, LineFigures, OpenCase, PartFigures, RowFigures, SettlementFigures, ShareFigures, TaxFigures } from './assess.types.ts';
+
+/** ebbet-assessment/1. Every amount is a decimal string of its currency; null is a figure that cannot be computed. */
+export interface Assessment {
+  format: 'ebbet-assessment/1';
+  number: string;
+  version: number;
+  lines: AssessedLine[];
+  settlement: Settlement;
+  journal: JournalRow[];
+  findings: Finding[];
+}
+export interface AssessedLine {
+  id: string;
+  claimAmount: string | null;
+  ledgerAmount: string | null;
+  parts: AssessedPart[];
+}
+export interface AssessedPart {
+  item: string | null;
+  personal: boolean;
+  claimAmount: string | null;
+  ledgerAmount: string | null;
+  tax: TaxRow[];
+  shares: ShareRow[];
+}
+type Written<T, Kept extends keyof T> = { [K in keyof T]: K extends Kept ? T[K] : string | null };
+export type TaxRow = Written<Omit<TaxFigures, 'account' | 'outputAccount'>, 'code' | 'component'>;
+export type ShareRow = Written<ShareFigures, 'account' | 'coding'> & { account: string };
+export interface Settlement {
+  currency: string;
+  due: string | null;
+  advances: { advance: string; applied: string | null; advancePart: string | null; ledgerPart: string | null; left: string | null }[];
+  payable: string | null;
+  receivable: string | null;
+}
+export interface JournalRow {
+  account: string;
+  coding: Coding;
+  debit: string;
+  credit: string;
+  currency: string;
+  amount: string;
+  line: string | null;
+  item: string | null;
+  taxCode: string | null;
+  text: string;
+}
+
+const write = (figure: Figure, currency: string): string | null => (figure === null ? null : fromMinor(figure, currency));
+
+/** Writes the figures of a case as a document. */
+export function writeAssessment(
+  open: OpenCase,
+  lines: readonly LineFigures[],
+  settlement: SettlementFigures,
+  rows: readonly RowFigures[],
+  findings: Finding[],
+): Assessment {
+  const { number, version } = open.case.claim;
+  return {
+    format: 'ebbet-assessment/1',
+    number,
+    version,
+    lines: lines.map((line) => writeLine(open, line)),
+    settlement: writeSettlement(open, settlement),
+    journal: rows.map((row) => writeRow(open, row)),
+    findings,
+  };
+}
+
+function writeLine(open: OpenCase, { line, claimAmount, ledgerAmount, parts }: LineFigures): AssessedLine {
+  return {
+    id: line.id,
+    claimAmount: write(claimAmount, open.claimCurrency),
+    ledgerAmount: write(ledgerAmount, open.ledgerCurrency),
+    parts: parts.map((part) => writePart(open, part, line.currency)),
+  };
+}
+
+function writePart(open: OpenCase, part: PartFigures, currency: string): AssessedPart {
+  const ledger = open.ledgerCurrency;
+  return {
+    item: part.item,
+    personal: part.personal,
+    claimAmount: write(part.claimAmount, open.claimCurrency),
+    ledgerAmount: write(part.ledgerAmount, ledger),
+    tax: part.tax.map((row) => ({
+      code: row.code,
+      component: row.component,
+      net: write(row.net, currency),
+      tax: write(row.tax, currency),
+      recoverable: write(row.recoverable, currency),
+      ledgerNet: write(row.ledgerNet, ledger),
+      ledgerTax: write(row.ledgerTax, ledger),
+      ledgerRecoverable: write(row.ledgerRecoverable, ledger),
+    })),
+    shares: part.shares.map((share) => writeShare(share, currency, open.claimCurrency, ledger)),
+  };
+}
+
+function writeShare(share: ShareFigures, currency: string, claim: string, ledger: string): ShareRow {
+  return {
+    account: share.account,
+    coding: share.coding,
+    gross: write(share.gross, currency),
+    recoverable: write(share.recoverable, currency),
+    selfAssessed: write(share.selfAssessed, currency),
+    cost: write(share.cost, currency),
+    claimAmount: write(share.claimAmount, claim),
+    ledgerGross: write(share.ledgerGross, ledger),
+    ledgerRecoverable: write(share.ledgerRecoverable, ledger),
+    ledgerSelfAssessed: write(share.ledgerSelfAssessed, ledger),
+    ledgerCost: write(share.ledgerCost, ledger),
+  };
+}
+
+function writeSettlement(open: OpenCase, { due, advances, payable, receivable }: SettlementFigures): Settlement {
+  const currency = open.claimCurrency;
+  return {
+    currency,
+    due: write(due, currency),
+    advances: advances.map(({ advance, applied, part, ledgerPart, left }) => ({
+      advance: advance.id,
+      applied: write(applied, currency),
+      advancePart: write(part, advance.currency),
+      ledgerPart: write(ledgerPart, open.ledgerCurrency),
+      left: write(left, advance.currency),
+    })),
+    payable: write(payable, currency),
+    receivable: write(receivable, currency),
+  };
+}
+
+function writeRow(open: OpenCase, row: RowFigures): JournalRow {
+  const ledger = open.ledgerCurrency;
+  return {
+    account: row.account,
+    coding: row.coding,
+    debit: fromMinor(row.debit > 0n ? row.debit : 0n, ledger),
+    credit: fromMinor(row.debit < 0n ? -row.debit : 0n, ledger),
+    currency: row.currency,
+    amount: fromMinor(row.amount, row.currency),
+    line: row.line,
+    item: row.item,
+    taxCode: row.taxCode,
+    text: row.text,
+  };
+}

@@ -1,0 +1,15 @@
+import type { Coding } from '../formats/case.schema.ts';
+
+/**
+ * The coding that applies where several levels speak, dimension by dimension: the later argument wins, so call it
+ * with claim, line, item, share. Levels that say nothing may be null.
+ */
+export function mergeCoding(...levels: (Coding | null | undefined)[]): Coding {
+  return Object.assign({}, ...levels.filter(Boolean)) as Coding;
+}
+
+/** Separates the account a coding names (null when it names none) from its dimensions. */
+export function takeAccount(coding: Coding): { account: string | null; dimensions: Coding } {
+  const { account = null, ...dimensions } = coding;
+  return { account, dimensions };
+}

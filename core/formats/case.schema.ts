@@ -1,0 +1,182 @@
+import { z } from 'zod';
+import { isIsoDate } from '../dates/isoDate.ts';
+import { isDecimal } from '../money/decimal.ts';
+import { minorUnits } from '../currency/minorUnits.ts';
+
+/**
+ * ebbet-case/1, the document `assess` takes. Shapes only: what one part of the document says about another
+ * (ids that must exist, signs that must agree) is in checkCase.ts. Amounts, percents, rates and weights are
+ * decimal strings; a field that may be left out may also be null, and means the same.
+ */
+const id = z.string().min(1, 'must not be empty').max(200, 'is longer than 200 characters');
+const text = z.string().max(10_000, 'is longer than 10,000 characters');
+const date = z.string().refine(isIsoDate, 'is not a calendar date written YYYY-MM-DD');
+const currency = z.string().refine((c) => minorUnits(c) !== null, 'is not an ISO 4217 currency with minor units');
+const decimal = z.string().refine(isDecimal, 'is not a plain decimal number in a string');
+const amount = decimal.refine((a) => !/^-0(\.0+)?$/.test(a), 'is a negative zero');
+const notNegative = decimal.refine((d) => !d.startsWith('-'), 'must not be negative');
+const positive = notNegative.refine((d) => /[1-9]/.test(d), 'must be above 0');
+const percent = notNegative.refine((p) => Number(p) <= 100, 'must be between 0 and 100');
+const dimension = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'is not a name of a dimension');
+const coding = z.record(dimension, id);
+const dated = { from: date.nullish(), to: date.nullish() };
+
+const taxEntry = z.strictObject({ code: id, gross: amount.nullish(), tax: amount.nullish() });
+
+const share = z.strictObject({ coding, value: z.union([z.literal('rest'), decimal]).nullish() });
+const split = z.strictObject({ by: z.enum(['percent', 'amount', 'weight', 'equal']), shares: z.array(share) });
+
+const item = z.strictObject({
+  id,
+  category: id.nullish(),
+  amount,
+  description: text.nullish(),
+  personal: z.boolean().nullish(),
+  tax: z.array(taxEntry).nullish(),
+  coding: coding.nullish(),
+  split: split.nullish(),
+});
+
+const rate = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('reference') }),
+  z.strictObject({ kind: z.literal('card'), settled: z.strictObject({ amount, currency }) }),
+  z.strictObject({ kind: z.literal('own'), value: positive }),
+]);
+
+const receipt = z.strictObject({
+  amount: amount.nullish(),
+  currency: currency.nullish(),
+  date: date.nullish(),
+  merchant: text.nullish(),
+  taxNumber: text.nullish(),
+});
+
+const line = z.strictObject({
+  id,
+  date,
+  category: id.nullish(),
+  paidBy: z.enum(['own', 'card', 'central']),
+  card: id.nullish(),
+  amount,
+  currency,
+  country: text.nullish(),
+  merchant: text.nullish(),
+  description: text.nullish(),
+  personal: z.boolean().nullish(),
+  rate: rate.nullish(),
+  tax: z.array(taxEntry).nullish(),
+  receipt: receipt.nullish(),
+  coding: coding.nullish(),
+  split: split.nullish(),
+  items: z.array(item).nullish(),
+});
+
+const claim = z.strictObject({
+  number: id,
+  version: z.number().int().min(1),
+  entity: id,
+  claimant: id,
+  currency,
+  purpose: text.nullish(),
+  from: date.nullish(),
+  to: date.nullish(),
+  submittedOn: date.nullish(),
+  coding: coding.nullish(),
+  advances: z.array(z.strictObject({ advance: id, upTo: amount.nullish() })).nullish(),
+  lines: z.array(line),
+});
+
+const entity = z.strictObject({
+  id,
+  name: text.nullish(),
+  currency,
+  rateDate: z.enum(['line', 'submitted', 'posting']).nullish(),
+  taxRegistrations: z.array(id).nullish(),
+  recovery: percent.nullish(),
+  ownRateTolerance: notNegative.nullish(),
+  taxNumberRequired: z.boolean().nullish(),
+  accounts: z.strictObject({
+    claimantPayable: id,
+    supplierPayable: id,
+    cardClearing: id,
+    centralClearing: id,
+    staffAdvances: id,
+    staffReceivable: id,
+    exchangeDifference: id,
+    bank: id.nullish(),
+    accruals: id.nullish(),
+  }),
+  cards: z.record(id, id).nullish(),
+  ...dated,
+});
+
+const component = z.strictObject({
+  id,
+  rate: notNegative,
+  on: z.enum(['net', 'running']),
+  account: id,
+  recovery: percent,
+});
+const taxCode = z.strictObject({
+  code: id,
+  name: text.nullish(),
+  country: id,
+  rate: notNegative.nullish(),
+  account: id.nullish(),
+  recovery: percent.nullish(),
+  components: z.array(component).min(1).nullish(),
+  selfAssessed: z.boolean().nullish(),
+  outputAccount: id.nullish(),
+  ...dated,
+});
+
+const quote = z.strictObject({ from: currency, to: currency, date, rate: positive, source: text.nullish() });
+const category = z.strictObject({ id, name: text.nullish(), account: id, recovery: percent.nullish(), ...dated });
+const person = z.strictObject({ id, name: text.nullish(), kind: z.enum(['employee', 'contractor']), ...dated });
+const advance = z.strictObject({
+  id,
+  person: id,
+  currency,
+  outstanding: amount,
+  ledgerOutstanding: amount,
+  ...dated,
+});
+
+const book = z.strictObject({
+  entities: z.array(entity),
+  pivot: currency.nullish(),
+  maxRateAge: z.number().int().min(0).nullish(),
+  rates: z.array(quote),
+  taxCodes: z.array(taxCode),
+  categories: z.array(category),
+  people: z.array(person),
+  advances: z.array(advance).nullish(),
+  dimensions: z.array(z.never()).nullish(),
+  codingRules: z.array(z.never()).nullish(),
+  limits: z.array(z.never()).nullish(),
+});
+
+export const caseSchema = z.strictObject({
+  format: z.literal('ebbet-case/1'),
+  postingDate: date,
+  claim,
+  book,
+});
+
+/** The pieces a form or a request is made of, so that the edge of the server validates with the same rules. */
+export const parts = { id, text, date, currency, amount, decimal, coding, taxEntry, split, item, rate, receipt };
+
+export type Case = z.infer<typeof caseSchema>;
+export type Claim = Case['claim'];
+export type Line = Claim['lines'][number];
+export type Item = NonNullable<Line['items']>[number];
+export type Coding = Record<string, string>;
+export type Split = NonNullable<Line['split']>;
+export type TaxEntry = NonNullable<Line['tax']>[number];
+export type Book = Case['book'];
+export type Entity = Book['entities'][number];
+export type TaxCode = Book['taxCodes'][number];
+export type Category = Book['categories'][number];
+export type Person = Book['people'][number];
+export type Advance = NonNullable<Book['advances']>[number];
+export type Quote = Book['rates'][number];

@@ -1,0 +1,27 @@
+import type { z } from 'zod';
+import { caseSchema, type Case } from './case.schema.ts';
+import { checkCase, type Problem } from './checkCase.ts';
+
+export type ReadCase = { ok: true; case: Case } | { ok: false; problems: Problem[] };
+
+/** Validates parsed JSON as an ebbet-case/1. The problems come in the order of the document's rules, never empty. */
+export function readCase(json: unknown): ReadCase {
+  const parsed = caseSchema.safeParse(json);
+  if (!parsed.success) return { ok: false, problems: parsed.error.issues.map(toProblem) };
+  const problems = checkCase(parsed.data);
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, case: parsed.data };
+}
+
+function toProblem(issue: z.core.$ZodIssue): Problem {
+  const path = issue.path.map((p) => (typeof p === 'symbol' ? String(p) : p));
+  if (issue.code === 'unrecognized_keys') return { path: [...path, issue.keys[0]!], message: 'is not a known field' };
+  if (issue.code === 'invalid_type' && issue.input === undefined) return { path, message: 'is missing' };
+  if (issue.code === 'invalid_union') return { path, message: 'is none of the forms allowed here' };
+  return { path, message: issue.message };
+}
+
+/** "claim.lines[0].amount"; the document itself is "document". */
+export function writePath(path: Problem['path']): string {
+  if (path.length === 0) return 'document';
+  return path.map((p, i) => (typeof p === 'number' ? `[${p}]` : i === 0 ? p : `.${p}`)).join('');
+}
