@@ -1,0 +1,52 @@
+// Builds the server bundle and the web application when a source has changed since the last build.
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { bin, Refusal, root, runAsync, say } from './project.mjs';
+
+const SOURCES = ['core', 'server', 'web', 'demo', 'package-lock.json', 'vite.config.ts', 'bin/lib/build.mjs'];
+const STAMP = join(root, 'build', 'sources');
+
+/** Builds into build/, or does nothing when it is up to date. */
+export async function buildIfChanged() {
+  const stamp = fingerprint();
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === stamp) return;
+  say('Building …');
+  rmSync(join(root, 'build'), { recursive: true, force: true });
+  const [web] = await Promise.all([
+    runAsync(bin('vite'), ['build', '--logLevel', 'warn'], { env: { ...process.env, NODE_ENV: 'production' } }),
+    buildServer(),
+  ]);
+  if (web !== 0) throw new Refusal('the web application could not be built');
+  writeFileSync(STAMP, stamp);
+}
+
+async function buildServer() {
+  const { build } = await import('esbuild');
+  await build({
+    absWorkingDir: root,
+    entryPoints: { main: 'server/main.ts', prepare: 'server/db/prepare.ts' },
+    outdir: 'build/server',
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    sourcemap: true,
+    logLevel: 'warning',
+  });
+}
+
+function fingerprint() {
+  const hash = createHash('sha256');
+  for (const source of SOURCES) for (const file of filesOf(join(root, source))) hash.update(file).update(readFileSync(file));
+  return hash.digest('hex');
+}
+
+function filesOf(path) {
+  if (!statSync(path).isDirectory()) return [path];
+  return readdirSync(path)
+    .sort()
+    .flatMap((name) => filesOf(join(path, name)));
+}

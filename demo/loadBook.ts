@@ -1,0 +1,46 @@
+import { addDays } from '../core/dates/isoDate.ts';
+import type { Db } from '../server/db/connect.ts';
+import { accountNames, categories, dimensions, dimensionValues, entities, euroRates, taxCodes } from './organisation.ts';
+import { randomFrom } from './random.ts';
+
+const RATE_DAYS = 150;
+
+/** Entities, chart, taxes, rates and periods around a day. Owners of codes are kept aside until people are there. */
+export async function loadBook(db: Db, day: string): Promise<void> {
+  await db('entities').insert(entities.map((e) => ({ ...e, accounts: JSON.stringify(e.accounts), cards: JSON.stringify(e.cards) })));
+  await db('accounts').insert(accountNames.map(([code, name]) => ({ code, name })));
+  await db('dimensions').insert(dimensions.map(([id, name], position) => ({ id, name, position })));
+  await db('dimension_values').insert(dimensionValues.map(([dimension_id, code, name]) => ({ dimension_id, code, name })));
+  await db.raw('create table demo_owners (dimension text, code text, owner text)');
+  await db('demo_owners').insert(dimensionValues.map(([dimension, code, , owner]) => ({ dimension, code, owner })));
+  await db('categories').insert(categories.map(([id, name, account, recovery]) => ({ id, name, account, recovery })));
+  await db('tax_codes').insert(taxCodes.map((code) => ({ recovery: '100', ...code })));
+  await db('rates').insert(dailyRates(day));
+  await db('periods').insert(entities.flatMap((e) => months(day).map((m) => ({ entity_id: e.id, ...m, state: 'open' }))));
+  await db('settings').insert({ key: 'clearing-and-posting-apart', value: 'true' });
+}
+
+/** Invented rates on working days that wander a little around a level. */
+function dailyRates(day: string) {
+  const random = randomFrom(4300);
+  return euroRates.flatMap(([currency, level, decimals]) => {
+    let drift = 0;
+    return Array.from({ length: RATE_DAYS }, (_, i) => addDays(day, i - RATE_DAYS + 1))
+      .filter((date) => ![0, 6].includes(new Date(`${date}T00:00:00Z`).getUTCDay()))
+      .map((date) => {
+        drift = drift * 0.95 + (random.next() - 0.5) * 0.004;
+        return { from_currency: 'EUR', to_currency: currency, date, rate: (level * (1 + drift)).toFixed(decimals), source: 'Saltmarsh reference rates, invented' };
+      });
+  });
+}
+
+/** Months from five before to twelve after the day's. */
+function months(day: string) {
+  const [year, month] = day.split('-').map(Number) as [number, number];
+  return Array.from({ length: 18 }, (_, i) => {
+    const first = new Date(Date.UTC(year, month - 6 + i, 1));
+    const last = new Date(Date.UTC(year, month - 5 + i, 0));
+    const iso = (date: Date) => date.toISOString().slice(0, 10);
+    return { id: iso(first).slice(0, 7), from_date: iso(first), to_date: iso(last) };
+  });
+}

@@ -1,0 +1,57 @@
+import { addDays } from '../core/dates/isoDate.ts';
+import { toMinor } from '../core/money/amount.ts';
+import type { Db } from '../server/db/connect.ts';
+import { readPicture } from '../server/features/receipts/readPicture.ts';
+import { insertFile, insertReceipt } from '../server/features/receipts/receipts.queries.ts';
+import type { ClaimSeed, LineSeed } from './claims.ts';
+import { drawReceipt, type ReceiptFacts } from './drawReceipt.ts';
+import { randomFrom, type Random } from './random.ts';
+
+const TOGETHER = 6;
+const PLACES: Record<string, string> = { IE: 'Co. Wexford, Ireland', PT: 'Aveiro, Portugal', JP: 'Kyushu, Japan', KE: 'Kwale, Kenya', GB: 'Kent, United Kingdom', US: 'Baltimore, USA', NO: 'Trondheim, Norway', BH: 'Manama, Bahrain' };
+
+/** Draws and stores the receipt of every line that has one; ids by "claim number/line index". */
+export async function loadReceipts(db: Db, claims: readonly ClaimSeed[], day: string): Promise<Map<string, bigint>> {
+  const random = randomFrom(77);
+  const wanted = claims.flatMap((claim) => claim.lines.map((line, i) => ({ claim, line, key: `${claim.number}/${i}` }))).filter(({ line }) => line.receipt !== null);
+  const jobs = wanted.map((w) => ({ ...w, facts: factsOf(w.claim, w.line, day, random) }));
+  const ids = new Map<string, bigint>();
+  for (let i = 0; i < jobs.length; i += TOGETHER) {
+    const batch = jobs.slice(i, i + TOGETHER);
+    const pictures = await Promise.all(batch.map(async (job) => readPicture(`${job.key}.jpg`, await drawReceipt(job.facts))));
+    for (const [k, job] of batch.entries()) {
+      await insertFile(db, pictures[k]!);
+      const { id } = await insertReceipt(db, { owner_id: job.claim.claimant, sha256: pictures[k]!.sha256, added_at: new Date(`${job.facts.date}T18:00:00Z`) });
+      await db('receipts').where({ id }).update(fieldsOf(job.facts));
+      ids.set(job.key, id);
+    }
+  }
+  return ids;
+}
+
+function factsOf(claim: ClaimSeed, line: LineSeed, day: string, random: Random): ReceiptFacts {
+  const shown = line.receipt ?? {};
+  const currency = shown.currency ?? line.currency ?? (line.country === 'JP' ? 'JPY' : 'EUR');
+  const total = shown.amount ?? line.amount;
+  const items = line.items?.map((item): [string, string] => [item.text, item.amount]) ?? [[line.text, total] as [string, string]];
+  const taxes = (line.tax ?? []).map((t): [string, string] => [`incl. tax ${t.code.split('-')[1]} %`, t.tax ?? '']);
+  return {
+    merchant: shown.merchant ?? line.merchant,
+    place: PLACES[line.country] ?? line.country,
+    date: addDays(addDays(day, -claim.daysAgo), shown.day ?? line.day),
+    rows: [...items, ...taxes],
+    total,
+    currency,
+    taxNumber: shown.taxNumber === null || !line.country ? null : `${line.country}${random.whole(1_000_000, 9_999_999)}${random.pick(['A', 'K', 'T', 'W'])}`,
+    style: ['lodging', 'fee', 'hire', 'air'].includes(line.category ?? '') ? 'invoice' : 'slip',
+    tilt: (random.next() - 0.5) * 3,
+  };
+}
+
+const fieldsOf = (facts: ReceiptFacts) => ({
+  amount: toMinor(facts.total, facts.currency),
+  currency: facts.currency,
+  date: facts.date,
+  merchant: facts.merchant,
+  tax_number: facts.taxNumber,
+});

@@ -1,0 +1,166 @@
+/** Saltmarsh Commons, an invented coastal-restoration foundation. Nobody and nothing here is real. */
+
+const accounts = {
+  claimantPayable: '2110',
+  supplierPayable: '2120',
+  cardClearing: '2130',
+  centralClearing: '2140',
+  staffAdvances: '1310',
+  staffReceivable: '1320',
+  exchangeDifference: '7990',
+  bank: '1010',
+  accruals: '2190',
+};
+
+export const entities = [
+  {
+    id: 'IE',
+    name: 'Saltmarsh Commons Ireland',
+    currency: 'EUR',
+    rate_date: 'line',
+    tax_registrations: ['IE'],
+    recovery: '100',
+    own_rate_tolerance: '3',
+    tax_number_required: true,
+    accounts,
+    cards: { '4410': '2131', '4427': '2132' },
+  },
+  {
+    id: 'JP',
+    name: 'Saltmarsh Commons Japan',
+    currency: 'JPY',
+    rate_date: 'line',
+    tax_registrations: ['JP'],
+    recovery: '100',
+    own_rate_tolerance: '3',
+    tax_number_required: true,
+    accounts,
+    cards: { '8803': '2133' },
+  },
+];
+
+export const accountNames: [string, string][] = [
+  ['1010', 'Bank'],
+  ['1310', 'Staff advances'],
+  ['1320', 'Receivable from staff'],
+  ['1410', 'Input tax Ireland'],
+  ['1413', 'Input tax Portugal'],
+  ['1416', 'Input tax United Kingdom'],
+  ['1418', 'Consumption tax Japan'],
+  ['2110', 'Payable to claimants'],
+  ['2120', 'Payable to suppliers'],
+  ['2130', 'Card clearing'],
+  ['2131', 'Card clearing 4410'],
+  ['2132', 'Card clearing 4427'],
+  ['2133', 'Card clearing 8803'],
+  ['2140', 'Central bookings clearing'],
+  ['2190', 'Accruals'],
+  ['2610', 'Output tax Ireland, self-assessed'],
+  ['6210', 'Lodging'],
+  ['6220', 'Meals'],
+  ['6230', 'Rail and bus'],
+  ['6231', 'Air travel'],
+  ['6232', 'Taxi and local transport'],
+  ['6310', 'Field supplies'],
+  ['6330', 'Boat and gear hire'],
+  ['6410', 'Conference and training fees'],
+  ['6510', 'Telephone and data'],
+  ['7990', 'Exchange differences'],
+];
+
+export const categories: [string, string, string, string][] = [
+  ['lodging', 'Lodging', '6210', '100'],
+  ['meal', 'Meal', '6220', '0'],
+  ['rail', 'Rail or bus', '6230', '100'],
+  ['air', 'Air travel', '6231', '100'],
+  ['taxi', 'Taxi', '6232', '100'],
+  ['supplies', 'Field supplies', '6310', '100'],
+  ['hire', 'Boat or gear hire', '6330', '100'],
+  ['fee', 'Conference or training fee', '6410', '100'],
+  ['phone', 'Telephone or data', '6510', '50'],
+];
+
+interface TaxCodeSeed {
+  code: string;
+  name: string;
+  country: string;
+  rate: string;
+  account: string;
+  recovery?: string;
+  self_assessed?: boolean;
+  output_account?: string;
+}
+
+export const taxCodes: TaxCodeSeed[] = [
+  { code: 'IE-23', name: 'Irish VAT, standard', country: 'IE', rate: '23', account: '1410' },
+  { code: 'IE-13.5', name: 'Irish VAT, reduced', country: 'IE', rate: '13.5', account: '1410' },
+  { code: 'IE-0', name: 'Irish VAT, zero-rated', country: 'IE', rate: '0', account: '1410' },
+  { code: 'IE-SA23', name: 'Irish VAT on services from abroad, self-assessed', country: 'IE', rate: '23', account: '1410', self_assessed: true, output_account: '2610' },
+  { code: 'PT-6', name: 'Portuguese VAT, reduced', country: 'PT', rate: '6', account: '1413' },
+  { code: 'PT-23', name: 'Portuguese VAT, standard', country: 'PT', rate: '23', account: '1413' },
+  { code: 'GB-20', name: 'UK VAT, standard', country: 'GB', rate: '20', account: '1416' },
+  { code: 'JP-10', name: 'Japanese consumption tax', country: 'JP', rate: '10', account: '1418' },
+  { code: 'JP-8', name: 'Japanese consumption tax, reduced', country: 'JP', rate: '8', account: '1418' },
+];
+
+export interface PersonSeed {
+  id: string;
+  name: string;
+  mail: string;
+  entity: 'IE' | 'JP';
+  currency: string;
+  kind?: 'contractor';
+  roles: string[];
+}
+
+export const people: PersonSeed[] = [
+  { id: 'P01', name: 'Maeve Tarrant', mail: 'maeve.tarrant', entity: 'IE', currency: 'EUR', roles: ['claimant', 'reviewer'] },
+  { id: 'P02', name: 'Inês Quadros', mail: 'ines.quadros', entity: 'IE', currency: 'EUR', roles: ['claimant', 'reviewer'] },
+  { id: 'P03', name: 'Odd Fjellheim', mail: 'odd.fjellheim', entity: 'IE', currency: 'EUR', roles: ['claimant', 'controller'] },
+  { id: 'P04', name: 'Noor Al-Dosari', mail: 'noor.aldosari', entity: 'IE', currency: 'EUR', roles: ['claimant', 'reviewer', 'controller'] },
+  { id: 'P05', name: 'Tomás Brandão', mail: 'tomas.brandao', entity: 'IE', currency: 'EUR', roles: ['claimant'] },
+  { id: 'P06', name: 'Aoi Kuramochi', mail: 'aoi.kuramochi', entity: 'JP', currency: 'JPY', roles: ['claimant'] },
+  { id: 'P07', name: 'Ren Isshiki', mail: 'ren.isshiki', entity: 'JP', currency: 'JPY', roles: ['claimant', 'approver'] },
+  { id: 'P08', name: 'Wanjirũ Mbaya', mail: 'wanjiru.mbaya', entity: 'IE', currency: 'EUR', roles: ['claimant'] },
+  { id: 'P09', name: 'Siobhán O’Dowd', mail: 'siobhan.odowd', entity: 'IE', currency: 'EUR', roles: ['claimant', 'approver'] },
+  { id: 'P10', name: 'Pavel Hruška', mail: 'pavel.hruska', entity: 'IE', currency: 'EUR', kind: 'contractor', roles: ['claimant'] },
+  { id: 'P11', name: 'Leilani Kahue', mail: 'leilani.kahue', entity: 'IE', currency: 'EUR', roles: ['claimant', 'administrator'] },
+  { id: 'P12', name: 'Ottoline Featherstonehaugh-Marchbanks', mail: 'ottoline.marchbanks', entity: 'IE', currency: 'EUR', roles: ['claimant', 'auditor'] },
+];
+
+export const dimensions: [string, string][] = [
+  ['costCentre', 'Cost centre'],
+  ['fund', 'Fund'],
+  ['project', 'Project'],
+  ['grant', 'Grant'],
+  ['spendType', 'Spend type'],
+];
+
+export const dimensionValues: [string, string, string, string | null][] = [
+  ['costCentre', '410', 'Field programmes', 'P09'],
+  ['costCentre', '420', 'Coastal science', 'P09'],
+  ['costCentre', '430', 'Community and learning', 'P07'],
+  ['costCentre', '440', 'Office and governance', 'P03'],
+  ['fund', '10', 'General', 'P03'],
+  ['fund', '20', 'Restricted', 'P03'],
+  ['fund', '30', 'Endowment', 'P03'],
+  ['project', 'TIDE-04', 'Tidal gates of the Slaney', 'P09'],
+  ['project', 'REED-11', 'Reed-bed survey', 'P09'],
+  ['project', 'FLAT-07', 'Ariake tidal flats', 'P07'],
+  ['project', 'MANG-02', 'Mangrove nursery', 'P09'],
+  ['grant', 'G-118', 'Estuaries Trust, monitoring', 'P09'],
+  ['grant', 'G-204', 'Blue Carbon Circle, nursery', 'P07'],
+  ['spendType', 'travel', 'Travel', null],
+  ['spendType', 'materials', 'Materials', null],
+  ['spendType', 'services', 'Services', null],
+];
+
+/** Units of each currency for one euro, around which the invented daily rates wander. */
+export const euroRates: [string, number, number][] = [
+  ['USD', 1.0834, 4],
+  ['GBP', 0.8412, 5],
+  ['NOK', 11.63, 4],
+  ['JPY', 163.4, 2],
+  ['KES', 140.2, 2],
+  ['BHD', 0.4085, 5],
+];

@@ -1,0 +1,105 @@
+import { join } from 'node:path';
+import connectPgSimple from 'connect-pg-simple';
+import express, { type Express } from 'express';
+import session from 'express-session';
+import helmet from 'helmet';
+import type { Pool } from 'pg';
+import type { Logger } from 'pino';
+import type { Context } from './context.ts';
+import { bookRoutes } from './features/book/book.routes.ts';
+import { claimRoutes } from './features/claims/claims.routes.ts';
+import { journalRoutes } from './features/journals/journals.routes.ts';
+import { receiptRoutes } from './features/receipts/receipts.routes.ts';
+import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
+import { answerErrors } from './http/answerErrors.ts';
+import { sameOriginWrites } from './http/guards.ts';
+import { usualLimits, type Limits } from './http/limits.ts';
+import { Refused } from './http/refusal.ts';
+
+export interface AppOptions {
+  context: Context;
+  /** For sessions and rate limits, which packages keep in PostgreSQL by themselves. */
+  pool: Pool;
+  log: Logger;
+  sessionSecret: string;
+  demo: boolean;
+  /** Folder of the built web application; null serves the API alone. */
+  webFolder: string | null;
+  /** Addresses of proxies whose X-Forwarded headers are believed; null believes none. */
+  trustProxy?: string | null;
+  limits?: Limits;
+}
+
+const SESSION_HOURS = 8;
+
+/** The application: wiring only. */
+export function createApp({ context, pool, log, sessionSecret, demo, webFolder, trustProxy, limits = usualLimits }: AppOptions): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('json replacer', (_key: string, value: unknown) => (typeof value === 'bigint' ? value.toString() : value));
+  if (trustProxy) app.set('trust proxy', trustProxy);
+  app.use(securityHeaders());
+  if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
+  app.use('/api', apiRouter({ context, pool, sessionSecret, demo, limits }));
+  app.use('/api', () => {
+    throw new Refused('not-found', { what: 'such address' });
+  });
+  if (webFolder) app.get('/{*path}', (_req, res) => res.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html')));
+  app.use(answerErrors(log));
+  return app;
+}
+
+type ApiOptions = Pick<AppOptions, 'context' | 'pool' | 'sessionSecret' | 'demo'> & { limits: Limits };
+
+function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
+  const PgStore = connectPgSimple(session);
+  const router = express.Router();
+  router.use((_req, res, next) => {
+    res.set('Cache-Control', 'no-store');
+    next();
+  });
+  router.use(sameOriginWrites);
+  router.use(
+    session({
+      name: COOKIE,
+      secret: sessionSecret,
+      store: new PgStore({ pool, tableName: 'sessions', createTableIfMissing: false, pruneSessionInterval: 900 }),
+      resave: false,
+      saveUninitialized: false,
+      rolling: true,
+      cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: SESSION_HOURS * 3_600_000 },
+    }),
+  );
+  router.use(express.json({ limit: '1mb' }));
+  router.use(knowActor(context));
+  router.use(sessionRoutes(context, pool, limits, demo));
+  router.use(bookRoutes(context), claimRoutes(context), journalRoutes(context), receiptRoutes(context, pool, limits));
+  return router;
+}
+
+function securityHeaders() {
+  const self = ["'self'"];
+  return helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: self,
+        styleSrc: self,
+        fontSrc: self,
+        connectSrc: self,
+        workerSrc: self,
+        imgSrc: ["'self'", 'data:'],
+        formAction: self,
+        baseUri: ["'none'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    strictTransportSecurity: false,
+  });
+}
+
+/** Built files carry their hash in their name, so they never change. */
+function cacheAssets(res: { setHeader(name: string, value: string): void }, path: string): void {
+  if (path.includes('/assets/')) res.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
+}

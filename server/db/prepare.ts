@@ -1,0 +1,27 @@
+import { loadDemo } from '../../demo/loadDemo.ts';
+import { connect, type Db } from './connect.ts';
+import { migrateLatest } from './migrate.ts';
+
+/**
+ * Makes a database ready to serve: newest shape, the application's role with its password, and, in demo mode, the
+ * sample organisation in an empty database. Run by the start command before the server, as the owner.
+ */
+export async function prepare(db: Db, appPassword: string, demo: boolean): Promise<void> {
+  await migrateLatest(db);
+  const quoted = await db.raw('select quote_literal(?) as password', [appPassword]);
+  await db.raw(`alter role ebbet_app with login password ${quoted.rows[0].password}`);
+  if (demo && (await isEmpty(db))) await loadDemo(db);
+}
+
+async function isEmpty(db: Db): Promise<boolean> {
+  return (await db('people').first('id')) === undefined;
+}
+
+if (/prepare\.(ts|mjs)$/.test(process.argv[1] ?? '')) {
+  const db = connect(process.env.DATABASE_OWNER_URL!);
+  try {
+    await prepare(db, decodeURIComponent(new URL(process.env.DATABASE_APP_URL!).password), process.env.EBBET_DEMO !== '0');
+  } finally {
+    await db.destroy();
+  }
+}

@@ -1,0 +1,13 @@
+import { Router } from 'express';
+import type { Context } from '../../context.ts';
+import { actorOf } from '../../http/guards.ts';
+import { selectChart } from './book.queries.ts';
+
+export function bookRoutes({ db }: Context): Router {
+  const router = Router();
+  router.get('/chart', async (req, res) => {
+    actorOf(req);
+    res.json(await selectChart(db));
+  });
+  return router;
+}

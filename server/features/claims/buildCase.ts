@@ -1,0 +1,156 @@
+import { addDays } from '../../../core/dates/isoDate.ts';
+import type { Case, Item, Line } from '../../../core/formats/case.schema.ts';
+import { fromMinor } from '../../../core/money/amount.ts';
+import type { Evidence } from '../../../core/tie/tie.types.ts';
+import type { Db } from '../../db/connect.ts';
+import { MAX_RATE_AGE, selectBook } from '../book/book.queries.ts';
+import {
+  selectItems,
+  selectLineReceipts,
+  selectLines,
+  selectShares,
+  selectTaxEntries,
+  selectWantedAdvances,
+  type ClaimRow,
+  type ItemRow,
+  type LineRow,
+  type ReceiptRow,
+  type ShareRow,
+  type TaxEntryRow,
+} from './claims.queries.ts';
+
+/** A claim as `assess` takes it, and the receipts its lines are compared with. */
+export interface BuiltCase {
+  document: Case;
+  evidence: Evidence;
+  receipts: Map<string, ReceiptRow>;
+}
+
+/** The case of a claim's current version from the database, for a posting date. */
+export async function buildCase(db: Db, claim: ClaimRow, postingDate: string): Promise<BuiltCase> {
+  const key = { claim_id: claim.id, version: claim.version };
+  const lines = await selectLines(db, key);
+  const [items, taxEntries, shares, advances, receipts] = await Promise.all([
+    selectItems(db, key),
+    selectTaxEntries(db, key),
+    selectShares(db, key),
+    selectWantedAdvances(db, key),
+    selectLineReceipts(db, key),
+  ]);
+  const parts = { items, taxEntries, shares };
+  const document: Case = {
+    format: 'ebbet-case/1',
+    postingDate,
+    claim: {
+      number: claim.number,
+      version: claim.version,
+      entity: claim.entity_id,
+      claimant: claim.claimant_id,
+      currency: claim.currency,
+      purpose: claim.purpose,
+      from: claim.trip_from,
+      to: claim.trip_to,
+      submittedOn: claim.submitted_on ?? postingDate,
+      coding: claim.coding,
+      advances: advances.map((a) => ({ advance: a.advance_id, upTo: a.up_to === null ? null : fromMinor(a.up_to, claim.currency) })),
+      lines: lines.map((line) => writeLine(line, parts, receipts.get(line.id))),
+    },
+    book: await selectBook(db, {
+      entityId: claim.entity_id,
+      claimantId: claim.claimant_id,
+      advanceIds: advances.map((a) => a.advance_id),
+      ...rateScope(claim, lines, postingDate),
+    }),
+  };
+  const evidence = Object.fromEntries([...receipts].map(([line, receipt]) => [line, writeEvidence(receipt)]));
+  return { document, evidence, receipts };
+}
+
+/** Which quotes the claim's own amounts can need. */
+function rateScope(claim: ClaimRow, lines: LineRow[], postingDate: string) {
+  const dates = [...lines.map((l) => l.date), claim.submitted_on ?? postingDate, postingDate].sort();
+  const currencies = [claim.currency, ...lines.flatMap((l) => [l.currency, ...(l.settled_currency ? [l.settled_currency] : [])])];
+  return { currencies: [...new Set(currencies)], ratesFrom: addDays(dates[0]!, -MAX_RATE_AGE), ratesTo: dates.at(-1)! };
+}
+
+interface Parts {
+  items: ItemRow[];
+  taxEntries: TaxEntryRow[];
+  shares: ShareRow[];
+}
+
+function writeLine(row: LineRow, parts: Parts, receipt: ReceiptRow | undefined): Line {
+  const items = parts.items.filter((item) => item.line_id === row.id);
+  return {
+    id: row.id,
+    date: row.date,
+    category: row.category,
+    paidBy: row.paid_by,
+    card: row.card,
+    amount: fromMinor(row.amount, row.currency),
+    currency: row.currency,
+    country: row.country,
+    merchant: row.merchant,
+    description: row.description,
+    personal: row.personal,
+    rate: writeRate(row),
+    receipt: receipt ? withoutId(writeEvidence(receipt)) : null,
+    coding: row.coding,
+    tax: items.length ? [] : writeTax(parts, row, null),
+    split: items.length ? null : writeSplit(parts, row.id, null, row.split_by),
+    items: items.map((item) => writeItem(row, item, parts)),
+  };
+}
+
+function writeItem(line: LineRow, item: ItemRow, parts: Parts): Item {
+  return {
+    id: item.id,
+    category: item.category,
+    amount: fromMinor(item.amount, line.currency),
+    description: item.description,
+    personal: item.personal,
+    tax: writeTax(parts, line, item.id),
+    coding: item.coding,
+    split: writeSplit(parts, line.id, item.id, item.split_by),
+  };
+}
+
+function writeRate(row: LineRow): Line['rate'] {
+  switch (row.rate_kind) {
+    case 'reference':
+      return { kind: 'reference' };
+    case 'own':
+      return { kind: 'own', value: row.rate_value! };
+    case 'card':
+      return { kind: 'card', settled: { amount: fromMinor(row.settled_amount!, row.settled_currency!), currency: row.settled_currency! } };
+    default:
+      return row.rate_kind satisfies never;
+  }
+}
+
+function writeTax({ taxEntries }: Parts, line: LineRow, item: string | null) {
+  const write = (minor: bigint | null) => (minor === null ? null : fromMinor(minor, line.currency));
+  return taxEntries
+    .filter((entry) => entry.line_id === line.id && entry.item_id === item)
+    .map((entry) => ({ code: entry.code, gross: write(entry.gross), tax: write(entry.tax) }));
+}
+
+function writeSplit({ shares }: Parts, line: string, item: string | null, by: LineRow['split_by']): Line['split'] {
+  if (by === null) return null;
+  return { by, shares: shares.filter((s) => s.line_id === line && s.item_id === item).map(({ coding, value }) => ({ coding, value })) };
+}
+
+export function writeEvidence(receipt: ReceiptRow) {
+  return {
+    id: String(receipt.id),
+    amount: receipt.amount === null ? null : fromMinor(receipt.amount, receipt.currency!),
+    currency: receipt.currency,
+    date: receipt.date,
+    merchant: receipt.merchant,
+    taxNumber: receipt.tax_number,
+  };
+}
+
+function withoutId({ id: _, ...fields }: ReturnType<typeof writeEvidence>) {
+  return fields;
+}

@@ -1,0 +1,55 @@
+import { Router, type RequestHandler } from 'express';
+import type { Pool } from 'pg';
+import { RateLimiterPostgres } from 'rate-limiter-flexible';
+import { z } from 'zod';
+import type { Context } from '../../context.ts';
+import { actorOf, checked } from '../../http/guards.ts';
+import { limiter, type Limits } from '../../http/limits.ts';
+import { selectPeople } from './session.queries.ts';
+import { readActor, signIn } from './session.service.ts';
+
+const credentials = z.strictObject({ email: z.string().min(1, 'Enter your e-mail.').max(320), password: z.string().min(1, 'Enter your password.').max(1024) });
+
+export const COOKIE = 'ebbet';
+
+/** Puts the signed-in person on the request; without one the request goes on as nobody's. */
+export function knowActor(context: Context): RequestHandler {
+  return async (req, _res, next) => {
+    const id = req.session?.personId;
+    const actor = id ? await readActor(context, id) : null;
+    if (actor) req.actor = actor;
+    next();
+  };
+}
+
+export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo: boolean): Router {
+  const router = Router();
+  const perAddress = limiter(new RateLimiterPostgres(limits.signInByAddress(pool)), (req) => req.ip ?? 'unknown');
+  const perEmail = limiter(new RateLimiterPostgres(limits.signInByEmail(pool)), (req) => String(req.body?.email ?? '').toLowerCase().slice(0, 200));
+
+  router.get('/session', (req, res) => {
+    const person = req.actor ? { id: req.actor.id, name: req.actor.name, roles: [...req.actor.roles] } : null;
+    res.json({ person, demo });
+  });
+
+  router.post('/session', perAddress, perEmail, async (req, res) => {
+    const { email, password } = checked(credentials, req.body);
+    const personId = await signIn(context, email, password);
+    await new Promise<void>((resolve, reject) => req.session.regenerate((error) => (error ? reject(error) : resolve())));
+    req.session.personId = personId;
+    await new Promise<void>((resolve, reject) => req.session.save((error) => (error ? reject(error) : resolve())));
+    res.status(201).json({ personId });
+  });
+
+  router.delete('/session', async (req, res) => {
+    actorOf(req);
+    await new Promise<void>((resolve, reject) => req.session.destroy((error) => (error ? reject(error) : resolve())));
+    res.clearCookie(COOKIE).status(204).end();
+  });
+
+  if (demo)
+    router.get('/demo/people', async (_req, res) => {
+      res.json({ people: await selectPeople(context.db), password: 'saltmarsh' });
+    });
+  return router;
+}

@@ -1,0 +1,60 @@
+import type { Request, RequestHandler } from 'express';
+import type { z } from 'zod';
+import type { Actor, Role } from '../context.ts';
+import { hasAny } from '../context.ts';
+import { Refused } from './refusal.ts';
+
+declare module 'express-serve-static-core' {
+  interface Request {
+    actor?: Actor;
+  }
+}
+declare module 'express-session' {
+  interface SessionData {
+    personId: string;
+  }
+}
+
+const READS = new Set(['GET', 'HEAD']);
+
+/**
+ * Refuses writes that another site made a browser send. Browsers say where a request comes from in Sec-Fetch-Site or
+ * Origin; a program that sends neither has no cookie of a victim to abuse.
+ */
+export const sameOriginWrites: RequestHandler = (req, _res, next) => {
+  if (READS.has(req.method)) return next();
+  const site = req.get('sec-fetch-site');
+  const origin = req.get('origin');
+  const foreign = (site !== undefined && site !== 'same-origin' && site !== 'none') || (origin !== undefined && hostOf(origin) !== req.get('host'));
+  next(foreign ? new Refused('other-site') : undefined);
+};
+
+function hostOf(origin: string): string | null {
+  return URL.canParse(origin) ? new URL(origin).host : null;
+}
+
+/** The signed-in person of a request that has passed `signedIn`. */
+export function actorOf(req: Request): Actor {
+  if (!req.actor) throw new Refused('not-signed-in');
+  return req.actor;
+}
+
+/** Only people with one of the roles pass. Relations to the record are checked where the record is read. */
+export function needs(...roles: Role[]): RequestHandler {
+  return (req, _res, next) => next(hasAny(actorOf(req), roles) ? undefined : new Refused('not-allowed', { needs: roles.join(' or ') }));
+}
+
+/** The body or query checked by a schema; what is wrong is said at its path. */
+export function checked<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return parsed.data;
+  const issue = parsed.error.issues[0]!;
+  const path = issue.path.join('.');
+  throw new Refused('invalid', { problem: path ? `${path}: ${issue.message}` : issue.message, path });
+}
+
+/** The value of a path parameter. */
+export function param(req: Request, name: string): string {
+  const value = req.params[name];
+  return Array.isArray(value) ? value.join('/') : (value ?? '');
+}

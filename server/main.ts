@@ -1,0 +1,52 @@
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import pg from 'pg';
+import pino from 'pino';
+import { createApp } from './app.ts';
+import { connect } from './db/connect.ts';
+import { systemClock } from './ports/clock.ts';
+
+/** Environment, pools, listening and stopping; started by the start command. */
+const { DATABASE_APP_URL, SESSION_SECRET, PORT = '4300', EBBET_DEMO = '0', NODE_ENV, TRUST_PROXY, HOST = '127.0.0.1' } = process.env;
+if (!DATABASE_APP_URL || !SESSION_SECRET) {
+  process.stderr.write('DATABASE_APP_URL and SESSION_SECRET must be set; npm start does it\n');
+  process.exit(1);
+}
+
+const log = pino({ level: 'info' }, pino.destination(2));
+const db = connect(DATABASE_APP_URL);
+const pool = new pg.Pool({ connectionString: DATABASE_APP_URL, max: 6 });
+pool.on('error', (error) => log.warn({ name: error.name }, 'idle connection lost'));
+const webFolder = NODE_ENV === 'production' ? join(fileURLToPath(new URL('.', import.meta.url)), '..', 'web') : null;
+const demo = EBBET_DEMO !== '0';
+const app = createApp({ context: { db, clock: systemClock }, pool, log, sessionSecret: SESSION_SECRET, demo, webFolder, trustProxy: TRUST_PROXY ?? null });
+
+const server = app.listen(Number(PORT), HOST, () => {
+  if (NODE_ENV === 'production') process.stdout.write(announcement());
+});
+server.on('error', (error: NodeJS.ErrnoException) => {
+  process.stderr.write(error.code === 'EADDRINUSE' ? `ebbet: port ${PORT} is taken by another program\n` : `${error.stack}\n`);
+  process.exit(1);
+});
+
+function announcement(): string {
+  const signIns = `  reviewer    maeve.tarrant@saltmarsh.example
+  controller  odd.fjellheim@saltmarsh.example
+  claimant    tomas.brandao@saltmarsh.example
+  password    saltmarsh   (for everybody in the demo)
+`;
+  return `\nEbbet is at http://${HOST}:${PORT}\n${demo ? `\n${signIns}` : ''}\nCtrl-C stops it and its database.\n`;
+}
+
+let stopping = false;
+async function stop(): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  server.close();
+  server.closeIdleConnections();
+  setTimeout(() => server.closeAllConnections(), 3000).unref();
+  await new Promise((resolve) => server.once('close', resolve));
+  await Promise.all([db.destroy(), pool.end()]);
+  process.exit(0);
+}
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void stop());
