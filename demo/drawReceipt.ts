@@ -66,14 +66,15 @@ function invoice(facts: ReceiptFacts) {
 function paper(style: keyof typeof fonts) {
   const [latin, extended] = fonts[style]();
   let y = 26;
-  let body = '';
+  let outline = '';
+  let rules = '';
   const fontFor = (char: string) => (latin!.charToGlyphIndex(char) > 0 ? latin! : extended!);
   const width = (text: string, size: number) => [...text].reduce((w, c) => w + fontFor(c).getAdvanceWidth(c, size), 0);
   const draw = (text: string, x: number, size: number) => {
     let at = x;
     for (const char of text) {
       const font = fontFor(char);
-      body += `<path fill="#23211e" d="${font.getPath(char, at, y, size).toPathData(1)}"/>`;
+      outline += shifted(glyph(font, char, size), at, y);
       at += font.getAdvanceWidth(char, size);
     }
   };
@@ -97,10 +98,41 @@ function paper(style: keyof typeof fonts) {
     },
     rule() {
       y += 14;
-      body += `<path stroke="#23211e" stroke-width="1" stroke-dasharray="5 3" d="M30 ${y}H${WIDTH - 30}"/>`;
+      rules += `M30 ${y}H${WIDTH - 30}`;
     },
-    finish: () => ({ body, height: Math.ceil(y + 50) }),
+    finish: () => ({
+      body: `<path fill="#23211e" d="${outline}"/><path stroke="#23211e" stroke-dasharray="5 3" d="${rules}"/>`,
+      height: Math.ceil(y + 50),
+    }),
   };
+}
+
+const glyphs = new Map<string, opentype.PathCommand[]>();
+
+/** The outline of a character at the origin, worked out once for a size. */
+function glyph(font: opentype.Font, char: string, size: number): opentype.PathCommand[] {
+  const key = `${font.names.fullName?.en}${char}${size}`;
+  let path = glyphs.get(key);
+  if (path === undefined) glyphs.set(key, (path = font.getPath(char, 0, 0, size).commands));
+  return path;
+}
+
+function shifted(commands: opentype.PathCommand[], dx: number, dy: number): string {
+  return commands.map((c) => c.type + pointsOf(c).map((v, i) => (v + (i % 2 ? dy : dx)).toFixed(1)).join(' ')).join('');
+}
+
+/** The points of a command in the order SVG writes them. */
+function pointsOf(command: opentype.PathCommand): number[] {
+  switch (command.type) {
+    case 'C':
+      return [command.x1, command.y1, command.x2, command.y2, command.x, command.y];
+    case 'Q':
+      return [command.x1, command.y1, command.x, command.y];
+    case 'Z':
+      return [];
+    default:
+      return [command.x, command.y];
+  }
 }
 
 function lazy<T>(make: () => T): () => T {

@@ -5,14 +5,15 @@ import { randomFrom } from './random.ts';
 
 const RATE_DAYS = 150;
 
-/** Entities, chart, taxes, rates and periods around a day. Owners of codes are kept aside until people are there. */
-export async function loadBook(db: Db, day: string): Promise<void> {
+export async function loadEntities(db: Db): Promise<void> {
   await db('entities').insert(entities.map((e) => ({ ...e, accounts: JSON.stringify(e.accounts), cards: JSON.stringify(e.cards) })));
+}
+
+/** Chart, taxes, rates and periods around a day; people, who own codes, are there already. */
+export async function loadBook(db: Db, day: string): Promise<void> {
   await db('accounts').insert(accountNames.map(([code, name]) => ({ code, name })));
   await db('dimensions').insert(dimensions.map(([id, name], position) => ({ id, name, position })));
-  await db('dimension_values').insert(dimensionValues.map(([dimension_id, code, name]) => ({ dimension_id, code, name })));
-  await db.raw('create table demo_owners (dimension text, code text, owner text)');
-  await db('demo_owners').insert(dimensionValues.map(([dimension, code, , owner]) => ({ dimension, code, owner })));
+  await db('dimension_values').insert(dimensionValues.map(([dimension_id, code, name, owner_id]) => ({ dimension_id, code, name, owner_id })));
   await db('categories').insert(categories.map(([id, name, account, recovery]) => ({ id, name, account, recovery })));
   await db('tax_codes').insert(taxCodes.map((code) => ({ recovery: '100', ...code })));
   await db('rates').insert(dailyRates(day));

@@ -12,7 +12,7 @@ import { proposedPostingDate } from '../server/features/book/postingDate.ts';
 import { refreshClaim } from '../server/features/claims/refreshClaim.ts';
 import { systemClock, today } from '../server/ports/clock.ts';
 import { claims, type ClaimSeed, type LineSeed } from './claims.ts';
-import { loadBook } from './loadBook.ts';
+import { loadBook, loadEntities } from './loadBook.ts';
 import { loadReceipts } from './loadReceipts.ts';
 import { people } from './organisation.ts';
 
@@ -24,8 +24,9 @@ const PASSWORD = 'saltmarsh';
  */
 export async function loadDemo(db: Db): Promise<void> {
   const day = today(systemClock);
-  await loadBook(db, day);
+  await loadEntities(db);
   await loadPeople(db);
+  await loadBook(db, day);
   await loadAdvances(db, day);
   const receipts = await loadReceipts(db, claims, day);
   for (const claim of claims) await loadClaim(db, claim, day, receipts);
@@ -39,8 +40,6 @@ async function loadPeople(db: Db): Promise<void> {
   );
   await db('credentials').insert(people.map(({ id }) => ({ person_id: id, password_hash })));
   await db('person_roles').insert(people.flatMap(({ id, roles }) => roles.map((role) => ({ person_id: id, role }))));
-  await db.raw(`update dimension_values v set owner_id = o.owner from (select * from demo_owners) o where o.dimension = v.dimension_id and o.code = v.code`);
-  await db.raw('drop table demo_owners');
 }
 
 async function loadAdvances(db: Db, day: string): Promise<void> {

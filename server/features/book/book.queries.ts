@@ -22,13 +22,16 @@ export async function selectBook(db: Db, scope: BookScope): Promise<Book> {
   const entity = await selectEntity(db, scope.entityId);
   const advances = await selectAdvances(db, scope.advanceIds, entity.currency);
   const currencies = [...scope.currencies, ...advances.map((a) => a.currency), entity.currency, PIVOT];
-  const [rates, taxCodes, categories, people] = await Promise.all([
-    selectRates(db, { ...scope, currencies }),
-    selectTaxCodes(db),
-    selectCategories(db),
-    selectClaimant(db, scope.claimantId),
-  ]);
-  return { entities: [entity], pivot: PIVOT, maxRateAge: MAX_RATE_AGE, rates, taxCodes, categories, people, advances };
+  return {
+    entities: [entity],
+    pivot: PIVOT,
+    maxRateAge: MAX_RATE_AGE,
+    rates: await selectRates(db, { ...scope, currencies }),
+    taxCodes: await selectTaxCodes(db),
+    categories: await selectCategories(db),
+    people: await selectClaimant(db, scope.claimantId),
+    advances,
+  };
 }
 
 export async function selectEntity(db: Db, id: string): Promise<Entity> {

@@ -30,14 +30,10 @@ export interface BuiltCase {
 export async function buildCase(db: Db, claim: ClaimRow, postingDate: string): Promise<BuiltCase> {
   const key = { claim_id: claim.id, version: claim.version };
   const lines = await selectLines(db, key);
-  const [items, taxEntries, shares, advances, receipts] = await Promise.all([
-    selectItems(db, key),
-    selectTaxEntries(db, key),
-    selectShares(db, key),
-    selectWantedAdvances(db, key),
-    selectLineReceipts(db, key),
-  ]);
-  const parts = { items, taxEntries, shares };
+  // One after the other: inside a transaction there is one connection, which takes one query at a time.
+  const parts = { items: await selectItems(db, key), taxEntries: await selectTaxEntries(db, key), shares: await selectShares(db, key) };
+  const advances = await selectWantedAdvances(db, key);
+  const receipts = await selectLineReceipts(db, key);
   const document: Case = {
     format: 'ebbet-case/1',
     postingDate,

@@ -31,7 +31,7 @@ export async function readPicture(name: string, original: Buffer): Promise<Pictu
     const { data, info } = await sharp(original, { limitInputPixels: MAX_PIXELS, failOn: 'error' })
       .rotate()
       .resize({ width: VIEW_SIDE, height: VIEW_SIDE, fit: 'inside', withoutEnlargement: true })
-      .webp({ quality: 82 })
+      .webp({ quality: 82, effort: 1 })
       .toBuffer({ resolveWithObject: true });
     const sha256 = createHash('sha256').update(original).digest('hex');
     return { sha256, original, originalType: type, view: data, viewType: 'image/webp', width: info.width, height: info.height };

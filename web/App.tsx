@@ -1,0 +1,54 @@
+import { lazy, Suspense } from 'react';
+import { Navigate, Route, Routes, useLocation } from 'react-router';
+import { useSession, type Person } from './api/session.ts';
+import { Loading, Trouble } from './parts/Notices.tsx';
+import { placesOf } from './parts/places.ts';
+import { Shell } from './parts/Shell.tsx';
+import { SignIn } from './screens/SignIn/SignIn.tsx';
+
+const Desk = lazy(() => import('./screens/Desk/Desk.tsx'));
+const Sheet = lazy(() => import('./screens/Sheet/Sheet.tsx'));
+const Ledger = lazy(() => import('./screens/Ledger/Ledger.tsx'));
+const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
+const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
+const ClaimPage = lazy(() => import('./screens/Claims/ClaimPage.tsx'));
+
+/** Who is signed in decides what there is: the sign-in, or the shell with the person's places. */
+export function App() {
+  const { data, error, mutate } = useSession();
+  const location = useLocation();
+  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Loading shape="page" />;
+  if (!data.person) return <SignIn demo={data.demo} />;
+  return (
+    <Shell person={data.person}>
+      <Suspense fallback={<Loading shape="rows" />} key={location.pathname}>
+        <Places person={data.person} />
+      </Suspense>
+    </Shell>
+  );
+}
+
+function Places({ person }: { person: Person }) {
+  const places = placesOf(person);
+  const sees = (path: string) => places.some((place) => place.path === path);
+  return (
+    <Routes>
+      {sees('/desk') && (
+        <>
+          <Route path="/desk" element={<Desk />} />
+          <Route path="/desk/:number" element={<Sheet person={person} />} />
+        </>
+      )}
+      {sees('/ledger') && (
+        <>
+          <Route path="/ledger" element={<Ledger person={person} />} />
+          <Route path="/ledger/:number" element={<Journal person={person} />} />
+        </>
+      )}
+      <Route path="/claims" element={<OwnClaims />} />
+      <Route path="/claims/:number" element={<ClaimPage />} />
+      <Route path="*" element={<Navigate to={places[0]!.path} replace />} />
+    </Routes>
+  );
+}

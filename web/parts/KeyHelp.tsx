@@ -1,0 +1,54 @@
+import { useEffect, useRef, useState } from 'react';
+import { setSingleKeys, singleKeysOn } from './useKeys.ts';
+
+const KEYS: [string, string][] = [
+  ['↑ ↓ ← →', 'move in lists and in the matrix'],
+  ['Enter', 'open: a claim, the evidence of a cell, a folded row'],
+  ['n', 'next cell that is not tied'],
+  ['Space', 'tick a comparison as seen'],
+  ['w', 'waive a comparison, with a reason'],
+  ['a', 'ask about a line'],
+  ['s', 'split the line'],
+  ['c', 'coding and category of the line'],
+  ['t', 'tax of the line'],
+  ['i', 'items of the line'],
+  ['j', 'open or close the journal'],
+  ['h', 'hold the claim'],
+  ['r', 'return the claim'],
+  [', and .', 'previous and next claim'],
+  ['Ctrl Enter', 'clear the claim'],
+  ['u', 'undo the last change'],
+  ['p', 'post a cleared claim'],
+  ['Esc', 'close what is open'],
+];
+
+/** All keys, and the switch for those who do not want single letters to act. */
+export function KeyHelp({ onClose }: { onClose: () => void }) {
+  const [on, setOn] = useState(singleKeysOn);
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => dialog.current?.showModal(), []);
+  const change = (next: boolean) => {
+    setSingleKeys(next);
+    setOn(next);
+  };
+  return (
+    <dialog ref={dialog} onClose={onClose} aria-labelledby="keys-title" className="m-auto w-[34rem] max-w-[92vw] rounded-box border border-base-300 bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/40">
+      <h2 id="keys-title" className="mb-3 text-lg font-semibold">Keys</h2>
+      <dl className="grid grid-cols-[7rem_1fr] gap-y-1">
+        {KEYS.map(([key, what]) => (
+          <div key={key} className="contents">
+            <dt><kbd className="kbd kbd-sm">{key}</kbd></dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+      <label className="mt-4 flex items-center gap-2">
+        <input type="checkbox" className="checkbox checkbox-sm" checked={on} onChange={(e) => change(e.target.checked)} />
+        Single letters act outside of fields
+      </label>
+      <form method="dialog" className="mt-4 text-right">
+        <button className="btn btn-sm">Close</button>
+      </form>
+    </dialog>
+  );
+}

@@ -1,0 +1,68 @@
+import { CircleHelp, LogOut, Moon, Sun } from 'lucide-react';
+import { useEffect, useState, type ReactNode } from 'react';
+import { NavLink } from 'react-router';
+import { onSignedOut } from '../api/client.ts';
+import { signOut, type Person } from '../api/session.ts';
+import { KeyHelp } from './KeyHelp.tsx';
+import { placesOf } from './places.ts';
+import { SessionEnded } from './SessionEnded.tsx';
+import { applyTheme, readTheme } from './theme.ts';
+import { ToastRegion } from './toast.tsx';
+import { useKeys } from './useKeys.ts';
+
+/** The frame of every signed-in page: the places, the person, messages, the list of keys. */
+export function Shell({ person, children }: { person: Person; children: ReactNode }) {
+  const [help, setHelp] = useState(false);
+  const [ended, setEnded] = useState(false);
+  useEffect(() => onSignedOut(() => setEnded(true)), []);
+  useKeys({ '?': () => setHelp(true), Escape: () => setHelp(false) });
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">
+        Skip to the page
+      </a>
+      <header className="flex h-11 shrink-0 items-center gap-1 bg-secondary px-3 text-secondary-content">
+        <span className="mr-4 text-lg font-semibold tracking-wide">Ebbet</span>
+        <nav aria-label="Places" className="flex h-full items-stretch">
+          {placesOf(person).map((place) => (
+            <NavLink
+              key={place.path}
+              to={place.path}
+              className={({ isActive }) => `flex items-center border-b-2 px-3 ${isActive ? 'border-current font-semibold' : 'border-transparent opacity-85 hover:opacity-100'}`}
+            >
+              {place.name}
+            </NavLink>
+          ))}
+        </nav>
+        <span className="ml-auto hidden truncate pl-4 sm:block">{person.name}</span>
+        <ThemeButton />
+        <IconButton label="All keys" onClick={() => setHelp(true)} icon={<CircleHelp size={17} />} />
+        <IconButton label="Sign out" onClick={() => void signOut()} icon={<LogOut size={17} />} />
+      </header>
+      {ended && <SessionEnded person={person} onBack={() => setEnded(false)} />}
+      <main id="main" className="flex min-h-0 flex-1 flex-col">
+        {children}
+      </main>
+      {help && <KeyHelp onClose={() => setHelp(false)} />}
+      <ToastRegion />
+    </div>
+  );
+}
+
+function ThemeButton() {
+  const [theme, setTheme] = useState(readTheme);
+  const other = theme === 'ebbet-day' ? 'ebbet-night' : 'ebbet-day';
+  const change = () => {
+    applyTheme(other);
+    setTheme(other);
+  };
+  return <IconButton label={theme === 'ebbet-day' ? 'Night colours' : 'Day colours'} onClick={change} icon={theme === 'ebbet-day' ? <Moon size={17} /> : <Sun size={17} />} />;
+}
+
+function IconButton({ label, icon, onClick }: { label: string; icon: ReactNode; onClick: () => void }) {
+  return (
+    <button type="button" className="rounded p-2 opacity-90 hover:opacity-100 focus-visible:outline-current" aria-label={label} title={label} onClick={onClick}>
+      {icon}
+    </button>
+  );
+}

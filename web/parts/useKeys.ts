@@ -1,0 +1,51 @@
+import { useEffect, useRef } from 'react';
+
+export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
+const SETTING = 'ebbet-single-keys';
+
+/** Whether single letters act; the person can switch them off. */
+export const singleKeysOn = (): boolean => localStorage.getItem(SETTING) !== 'off';
+export const setSingleKeys = (on: boolean): void => localStorage.setItem(SETTING, on ? 'on' : 'off');
+
+/** A key as it is named in a map: "n", "ArrowDown", "Ctrl+Enter" (Ctrl or Cmd). */
+function nameOf(event: KeyboardEvent): string {
+  return event.ctrlKey || event.metaKey ? `Ctrl+${event.key}` : event.key;
+}
+
+function inField(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null;
+  return target !== null && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+}
+
+/** Enter and Space belong to the button or link that has the focus. */
+function pressesFocused(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null;
+  return (event.key === 'Enter' || event.key === ' ') && target !== null && /^(BUTTON|A|SUMMARY)$/.test(target.tagName) && !event.ctrlKey && !event.metaKey;
+}
+
+/**
+ * Listens to keys on the page. Single characters never act while somebody types, nor when they are switched off;
+ * named keys (arrows, Escape) and combinations with Ctrl do, the former outside of fields only.
+ */
+export function useKeys(keys: KeyMap, on = true): void {
+  const latest = useRef(keys);
+  useEffect(() => {
+    latest.current = keys;
+  });
+  useEffect(() => {
+    if (!on) return;
+    const listen = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || event.altKey) return;
+      const name = nameOf(event);
+      const act = latest.current[name];
+      if (!act || pressesFocused(event)) return;
+      const combined = name.startsWith('Ctrl+') || name === 'Escape';
+      if (inField(event) && !combined) return;
+      if (name.length === 1 && name !== '?' && !singleKeysOn()) return;
+      event.preventDefault();
+      act(event);
+    };
+    document.addEventListener('keydown', listen);
+    return () => document.removeEventListener('keydown', listen);
+  }, [on]);
+}

@@ -1,0 +1,149 @@
+import { ArrowLeft } from 'lucide-react';
+import { Fragment, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { useSWRConfig } from 'swr';
+import { newKey } from '../../api/client.ts';
+import { accountName, useChart } from '../../api/chart.ts';
+import { reverse, useJournal, type JournalView, type PostedRow } from '../../api/journals.ts';
+import type { Person } from '../../api/session.ts';
+import { groupDigits, Money } from '../../parts/Money.tsx';
+import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
+import { toast } from '../../parts/toast.tsx';
+import { useClaim } from '../../api/claims.ts';
+import { sayMoment } from '../../words/sayEvent.ts';
+
+/** One journal: its rows, each opening to the share, line and receipt it came from; and its reversal. */
+export default function Journal({ person }: { person: Person }) {
+  const { number = '' } = useParams();
+  const { data, error, mutate } = useJournal(number);
+  const [reversing, setReversing] = useState(false);
+  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Loading shape="rows" />;
+  const { journal } = data;
+  const reversible = journal.live && person.roles.includes('controller');
+  return (
+    <div>
+      <div className="flex flex-wrap items-start gap-4 border-b border-base-300 bg-base-100 px-4 py-2">
+        <div className="min-w-0 flex-1">
+          <h1 className="flex items-center gap-2 text-lg font-semibold">
+            <Link to="/ledger" aria-label="Back to the Ledger"><ArrowLeft size={16} /></Link>
+            <span className="font-mono">{journal.number}</span> {journal.kind} of {journal.date}
+          </h1>
+          <p className="truncate"><Link className="link" to={`/desk/${journal.claim}`}>{journal.claim}</Link> {journal.claimant}, {journal.purpose}</p>
+          <p className="quiet text-sm">
+            by {journal.postedBy}, {sayMoment(journal.postedAt)}
+            {journal.reverses && <> · reverses <Link className="link" to={`/ledger/${journal.reverses}`}>{journal.reverses}</Link>: {journal.reason}</>}
+            {journal.reversedBy && <> · reversed by <Link className="link" to={`/ledger/${journal.reversedBy}`}>{journal.reversedBy}</Link></>}
+          </p>
+        </div>
+        <p className="text-right"><Money amount={journal.total} currency={journal.currency} strong /><span className="quiet block text-sm">on either side</span></p>
+        {reversible && <button type="button" className="btn btn-sm" onClick={() => setReversing(!reversing)}>Reverse…</button>}
+      </div>
+      {reversing && <Reversal view={data} onClose={() => setReversing(false)} />}
+      <Rows view={data} />
+    </div>
+  );
+}
+
+function Reversal({ view, onClose }: { view: JournalView; onClose: () => void }) {
+  const [date, setDate] = useState(() => proposedDate(view));
+  const [key] = useState(newKey);
+  const navigate = useNavigate();
+  const { mutate } = useSWRConfig();
+  const submit = async (reason: string) => {
+    try {
+      const { journal } = await reverse(view.journal.number, { date, reason, key });
+      await mutate((k) => typeof k === 'string');
+      toast({ text: `Reversed by ${journal}` });
+      void navigate(`/ledger/${journal}`);
+    } catch (error) {
+      toast({ text: (error as Error).message, tone: 'bad' });
+    }
+  };
+  return (
+    <ReasonForm label="Why it is reversed" act="Post the reversal" note="The rows below are posted again with debit and credit exchanged." onSubmit={submit} onClose={onClose}>
+      <label className="flex items-center gap-2">Date <input type="date" required className="input input-sm" value={date} onChange={(e) => setDate(e.target.value)} /></label>
+    </ReasonForm>
+  );
+}
+
+/** Today when its period is open, else the first day of the first open one. */
+function proposedDate({ openPeriods }: JournalView): string {
+  const today = new Date().toISOString().slice(0, 10);
+  return openPeriods.some((p) => p.from_date <= today && today <= p.to_date) ? today : (openPeriods[0]?.from_date ?? today);
+}
+
+function Rows({ view }: { view: JournalView }) {
+  const { data: chart } = useChart();
+  const [open, setOpen] = useState<number | null>(null);
+  const ledger = view.journal.currency;
+  return (
+    <table className="w-full bg-base-100">
+      <thead className="quiet bg-base-200 text-left text-xs">
+        <tr>
+          <th className="py-1 pl-4 font-normal">Account</th>
+          <th className="px-2 font-normal">Coding</th>
+          <th className="px-2 font-normal">Text</th>
+          <th className="px-2 text-right font-normal">In currency</th>
+          <th className="px-2 text-right font-normal">Debit {ledger}</th>
+          <th className="px-2 pr-4 text-right font-normal">Credit {ledger}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {view.rows.map((row) => (
+          <Fragment key={row.position}>
+            <tr className="border-t border-base-300 align-top">
+              <td className="py-1 pl-4">
+                {row.line ? (
+                  <button type="button" aria-expanded={open === row.position} className="link" onClick={() => setOpen(open === row.position ? null : row.position)}><span className="font-mono">{row.account}</span></button>
+                ) : (
+                  <span className="font-mono">{row.account}</span>
+                )}{' '}
+                {accountName(chart, row.account)}
+              </td>
+              <td className="quiet px-2 py-1 text-sm">{Object.values(row.coding).join(' · ')}</td>
+              <td className="quiet max-w-72 truncate px-2 py-1 text-sm" title={row.text}>{row.text}</td>
+              <td className="money px-2 py-1">{groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span></td>
+              <td className="money px-2 py-1">{blank(row.debit)}</td>
+              <td className="money px-2 py-1 pr-4">{blank(row.credit)}</td>
+            </tr>
+            {open === row.position && (
+              <tr><td colSpan={6} className="p-0"><Origin row={row} claim={view.journal.claim} /></td></tr>
+            )}
+          </Fragment>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const blank = (amount: string): string => (/[1-9]/.test(amount) ? groupDigits(amount) : '');
+
+/** Where a row came from: the share, the line or item, the receipt. */
+function Origin({ row, claim }: { row: PostedRow; claim: string }) {
+  const { data } = useClaim(claim);
+  const line = data?.assessment.lines.find((l) => l.id === row.line);
+  const part = line?.parts.find((p) => p.item === row.item);
+  const share = row.share === null ? null : part?.shares[row.share];
+  const receipt = row.line ? data?.receipts[row.line] : undefined;
+  const source = data?.document.claim.lines.find((l) => l.id === row.line);
+  return (
+    <div className="grid gap-4 border-l-4 border-primary bg-base-200 px-4 py-2 md:grid-cols-[1fr_20rem]">
+      <dl className="grid grid-cols-[8rem_1fr] content-start gap-x-3 text-sm">
+        {share && (
+          <>
+            <dt className="quiet">Share</dt>
+            <dd>{row.share! + 1} of {part!.shares.length}: gross {groupDigits(share.gross ?? '')}, tax back {groupDigits(share.recoverable ?? '')}, cost {groupDigits(share.cost ?? '')} {source?.currency}</dd>
+          </>
+        )}
+        <dt className="quiet">Line</dt>
+        <dd><Link className="link" to={`/desk/${claim}`}>{claim}</Link> line {row.line}{row.item && `, item ${row.item}`}: {row.origin?.merchant}, {row.origin?.date}, {source && <Money amount={source.amount} currency={source.currency} />}</dd>
+        <dt className="quiet">Receipt</dt>
+        <dd>{receipt ? `${receipt.merchant}, ${receipt.date}, ${receipt.amount} ${receipt.currency}` : 'none'}</dd>
+      </dl>
+      {receipt && <ReceiptViewer id={receipt.id} width={receipt.width} height={receipt.height} label="Receipt" />}
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+import type { Coding } from '../../../core/formats/case.schema.ts';
+import { holdsOn } from '../../../core/dates/isoDate.ts';
+import type { Chart } from '../../api/chart.ts';
+
+interface CodingFieldsProps {
+  chart: Chart | undefined;
+  date: string;
+  coding: Coding;
+  /** What applies where this coding says nothing: shown as the empty choice. */
+  inherited: Coding;
+  label: string;
+  autoFocus?: boolean;
+  onChange: (coding: Coding) => void;
+}
+
+/** One choice a dimension among the codes valid on the date; empty takes what the level above says. */
+export function CodingFields({ chart, date, coding, inherited, label, autoFocus = false, onChange }: CodingFieldsProps) {
+  const change = (dimension: string, code: string) => {
+    const { [dimension]: _, ...rest } = coding;
+    onChange(code ? { ...rest, [dimension]: code } : rest);
+  };
+  return (
+    <div className="flex flex-wrap gap-1">
+      {chart?.dimensions.map((dimension, i) => (
+        <select
+          key={dimension.id}
+          aria-label={`${dimension.name} of ${label}`}
+          title={dimension.name}
+          autoFocus={autoFocus && i === 0}
+          className={`select select-xs w-[6.6rem] ${coding[dimension.id] ? 'font-medium' : 'quiet'}`}
+          value={coding[dimension.id] ?? ''}
+          onChange={(e) => change(dimension.id, e.target.value)}
+        >
+          <option value="">{inherited[dimension.id] ?? `no ${dimension.name.toLowerCase()}`}</option>
+          {chart.values.filter((v) => v.dimension === dimension.id && (holdsOn(v, date) || v.code === coding[dimension.id])).map((v) => (
+            <option key={v.code} value={v.code} title={v.owner ? `Questions to ${v.owner}` : undefined}>{v.code} {v.name}</option>
+          ))}
+        </select>
+      ))}
+    </div>
+  );
+}

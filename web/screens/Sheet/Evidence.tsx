@@ -1,0 +1,155 @@
+import { useState } from 'react';
+import type { Comparison, Tie } from '../../../core/tie/tie.types.ts';
+import { fromMinor, toMinor } from '../../../core/money/amount.ts';
+import type { ClaimView } from '../../api/claims.ts';
+import { groupDigits } from '../../parts/Money.tsx';
+import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
+import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
+import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
+import { isLoose, shownState, type Cell } from './cells.ts';
+import type { SheetState } from './useSheet.ts';
+
+interface EvidenceProps {
+  sheet: SheetState;
+  view: ClaimView;
+  ties: Tie[];
+  cell: Cell | null;
+  onCell: (cell: Cell) => void;
+  asking: 'waive' | 'ask' | null;
+  setAsking: (asking: 'waive' | 'ask' | null) => void;
+}
+
+/** The evidence for the cell in focus: both sides, the difference, how the figure came about, the receipt. */
+export function Evidence({ sheet, view, ties, cell, onCell, asking, setAsking }: EvidenceProps) {
+  const [side, setSide] = useState<'evidence' | 'history'>('evidence');
+  return (
+    <aside id="evidence" tabIndex={-1} aria-label="Evidence" className="flex min-h-0 flex-col overflow-auto bg-base-100">
+      <div role="group" aria-label="Side" className="flex shrink-0 gap-3 border-b border-base-300 px-4 py-1 text-sm">
+        {(['evidence', 'history'] as const).map((s) => (
+          <button key={s} type="button" aria-pressed={side === s} className={side === s ? 'font-semibold underline underline-offset-4' : 'quiet'} onClick={() => setSide(s)}>{s === 'evidence' ? 'Evidence' : 'History'}</button>
+        ))}
+      </div>
+      {side === 'history' ? <History view={view} /> : cell ? <CellEvidence key={`${cell.line} ${cell.kind}`} {...{ sheet, view, ties, cell, onCell, asking, setAsking }} /> : <p className="quiet p-4">This claim has no lines.</p>}
+    </aside>
+  );
+}
+
+function CellEvidence({ sheet, view, ties, cell, onCell, asking, setAsking }: Omit<EvidenceProps, 'cell'> & { cell: Cell }) {
+  const tie = ties.find((t) => t.line === cell.line && t.kind === cell.kind);
+  const state = shownState(tie, view.marks);
+  const mark = view.marks.find((m) => m.line === cell.line && m.kind === cell.kind);
+  const notes = view.assessment.findings.filter((f) => f.line === cell.line && f.severity === 'note');
+  const queries = view.queries.filter((q) => q.line === cell.line);
+  const receipt = view.receipts[cell.line];
+  const may = view.may.includes('correct');
+  return (
+    <>
+      <div className="px-4 pt-2 pb-3">
+        <h2 className="flex items-center gap-2 font-semibold">
+          <TieMark state={state} />
+          Line {cell.line}, {cell.kind}
+          <span className="quiet font-normal">{TIE_WORDS[state]}</span>
+        </h2>
+        {mark && <p className="quiet text-sm">{mark.mark === 'waived' ? `Waived by ${mark.by}: ${mark.reason}` : `Seen by ${mark.by}`}</p>}
+        {tie && tie.comparisons.length > 0 && <Comparisons comparisons={tie.comparisons} />}
+        {cell.kind === 'receipt' && !receipt && <p className="mt-2">This line has no receipt. Ask the claimant for it, or waive it with the reason why none is needed.</p>}
+        {tie && tie.steps.length > 0 && <Steps tie={tie} />}
+        {notes.map((note) => <p key={note.code} className="mt-2 text-sm">{note.says}</p>)}
+        {queries.map((q) => <p key={q.at} className="mt-2 border-l-2 border-primary pl-2 text-sm"><strong>{q.by} asks:</strong> {q.text}</p>)}
+        {may && (
+          <div className="mt-3 flex gap-2">
+            {state !== 'none' && <button type="button" className="btn btn-xs" onClick={() => void sheet.mark(cell, mark ? 'none' : 'seen')}>{mark ? 'Take mark back' : 'Seen'} {!mark && <kbd className="font-normal opacity-80">Space</kbd>}</button>}
+            {isLoose(state) && <button type="button" className="btn btn-xs" onClick={() => setAsking('waive')}>Waive… <kbd className="font-normal opacity-80">w</kbd></button>}
+            <button type="button" className="btn btn-xs" onClick={() => setAsking('ask')}>Ask… <kbd className="font-normal opacity-80">a</kbd></button>
+          </div>
+        )}
+      </div>
+      {asking && may && <AskForm {...{ sheet, cell, asking }} onClose={() => setAsking(null)} />}
+      {receipt && (
+        <>
+          <Unclaimed view={view} cell={cell} onCell={onCell} />
+          <ReceiptViewer id={receipt.id} width={receipt.width} height={receipt.height} label={`Receipt of line ${cell.line}`} />
+        </>
+      )}
+    </>
+  );
+}
+
+function AskForm({ sheet, cell, asking, onClose }: { sheet: SheetState; cell: Cell; asking: 'waive' | 'ask'; onClose: () => void }) {
+  const submit = async (text: string) => {
+    const done = asking === 'waive' ? await sheet.mark(cell, 'waived', text) : await sheet.run('The question is pinned to the line', (revision) => sheet.acts.ask({ revision, line: cell.line, kind: cell.kind, text }));
+    if (done) onClose();
+  };
+  return <ReasonForm label={asking === 'waive' ? 'Why this difference is accepted' : `Question about line ${cell.line}`} act={asking === 'waive' ? 'Waive' : 'Ask'} onSubmit={submit} onClose={onClose} />;
+}
+
+function Comparisons({ comparisons }: { comparisons: Comparison[] }) {
+  return (
+    <table className="mt-2 w-full text-sm">
+      <thead className="quiet text-left text-xs">
+        <tr>{['', 'Claimed', 'Evidence', 'Difference'].map((h) => <th key={h} className="pr-2 font-normal">{h}</th>)}</tr>
+      </thead>
+      <tbody>
+        {comparisons.map((c) => (
+          <tr key={c.fact} className="border-t border-base-300 align-top">
+            <th scope="row" className="quiet py-1 pr-2 text-left font-normal">
+              {c.fact}
+              {c.tolerance && <span className="block text-xs">tolerance {c.tolerance}</span>}
+            </th>
+            <td className="py-1 pr-2 break-words">{figure(c.claimed)}</td>
+            <td className="py-1 pr-2 break-words">{figure(c.evidence)}</td>
+            <td className={`py-1 whitespace-nowrap ${c.state === 'off' ? 'font-semibold text-error' : ''}`}>{c.difference ?? (c.state === 'open' ? 'nothing there' : '')}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const figure = (text: string | null): string => (text === null ? '–' : /^-?\d+(\.\d+)?$/.test(text) ? groupDigits(text) : text);
+
+function Steps({ tie }: { tie: Tie }) {
+  return (
+    <details open className="mt-2 text-sm">
+      <summary className="cursor-pointer">How the figure came about</summary>
+      <ol className="mt-1">
+        {tie.steps.map((step, i) => (
+          <li key={i} className="flex justify-between gap-3 border-t border-base-300 py-0.5">
+            <span>{step.label}{step.source && <span className="quiet block text-xs">{step.source}</span>}</span>
+            <span className="money">{figure(step.value)}</span>
+          </li>
+        ))}
+      </ol>
+    </details>
+  );
+}
+
+/** The lines that share a receipt, and the part of it not yet claimed. */
+function Unclaimed({ view, cell, onCell }: { view: ClaimView; cell: Cell; onCell: (cell: Cell) => void }) {
+  const receipt = view.receipts[cell.line]!;
+  const lines = view.document.claim.lines.filter((l) => view.receipts[l.id]?.id === receipt.id);
+  if (receipt.amount === null || receipt.currency === null) return null;
+  const same = lines.filter((l) => l.currency === receipt.currency);
+  const left = toMinor(receipt.amount, receipt.currency) - same.reduce((a, l) => a + toMinor(l.amount, l.currency), 0n);
+  return (
+    <p className="quiet border-t border-base-300 px-4 py-1 text-sm">
+      Receipt over {groupDigits(receipt.amount)} {receipt.currency}, on {lines.length === 1 ? 'this line alone' : 'lines '}
+      {lines.length > 1 && lines.map((l) => <button key={l.id} type="button" className="link mr-1" onClick={() => onCell({ line: l.id, kind: 'receipt' })}>{l.id}</button>)}
+      {same.length === lines.length && `; not claimed: ${groupDigits(fromMinor(left, receipt.currency))}`}
+    </p>
+  );
+}
+
+function History({ view }: { view: ClaimView }) {
+  return (
+    <ol className="p-4 text-sm">
+      {[...view.history].reverse().map((event) => (
+        <li key={event.seq} className="border-b border-base-300 py-1.5">
+          <span className="font-medium">{event.actor}</span> {sayEvent(event)}
+          <span className="quiet block text-xs">{sayMoment(event.at)}</span>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Tie, TieKind } from '../../../core/tie/tie.types.ts';
+import { TIE_KINDS } from '../../../core/tie/tie.types.ts';
+import type { Finding } from '../../../core/finding/finding.ts';
+import type { Line } from '../../../core/formats/case.schema.ts';
+import type { Mark, ShownTie } from '../../api/claims.ts';
+
+/** A cell of the tie matrix: a line and a kind of comparison. */
+export interface Cell {
+  line: string;
+  kind: TieKind;
+}
+export interface MatrixRow {
+  line: Line;
+  ties: Map<TieKind, Tie>;
+  findings: Finding[];
+  /** Everything tied or dealt with, and no finding other than notes: such rows fold. */
+  quiet: boolean;
+}
+
+export function shownState(tie: Tie | undefined, marks: readonly Mark[]): ShownTie {
+  if (!tie) return 'none';
+  const mark = marks.find((m) => m.line === tie.line && m.kind === tie.kind)?.mark;
+  if (mark === 'waived' && (tie.state === 'off' || tie.state === 'open')) return 'waived';
+  if (mark === 'seen' && tie.state === 'open') return 'seen';
+  return tie.state;
+}
+
+export const isLoose = (state: ShownTie): boolean => state === 'off' || state === 'open';
+
+export function matrixRows(lines: readonly Line[], ties: readonly Tie[], findings: readonly Finding[], marks: readonly Mark[]): MatrixRow[] {
+  return lines.map((line) => {
+    const own = new Map(ties.filter((t) => t.line === line.id).map((t) => [t.kind, t]));
+    const about = findings.filter((f) => f.line === line.id);
+    const loose = [...own.values()].some((t) => isLoose(shownState(t, marks)));
+    return { line, ties: own, findings: about, quiet: !loose && about.every((f) => f.severity === 'note') };
+  });
+}
+
+/** Kinds of comparison that apply to at least one line. */
+export const kindsShown = (ties: readonly Tie[]): TieKind[] => TIE_KINDS.filter((kind) => ties.some((t) => t.kind === kind && t.state !== 'none'));
+
+/** The next cell that is off or open after `from` in reading order, starting over at the end; null when there is none. */
+export function nextLoose(rows: readonly MatrixRow[], kinds: readonly TieKind[], marks: readonly Mark[], from: Cell | null): Cell | null {
+  const cells = rows.flatMap((row) => kinds.map((kind) => ({ line: row.line.id, kind, state: shownState(row.ties.get(kind), marks) })));
+  const at = from ? cells.findIndex((c) => c.line === from.line && c.kind === from.kind) : -1;
+  const found = [...cells.slice(at + 1), ...cells.slice(0, at + 1)].find((c) => isLoose(c.state));
+  return found ? { line: found.line, kind: found.kind } : null;
+}

@@ -1,0 +1,48 @@
+import type { HistoryEvent } from '../api/claims.ts';
+
+const str = (value: unknown): string => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
+
+/** What happened, in a short sentence without its subject. */
+export function sayEvent({ kind, facts, words }: HistoryEvent): string {
+  const reason = words?.reason ? `: ${str(words.reason)}` : '';
+  switch (kind) {
+    case 'drafted':
+      return 'began the claim';
+    case 'submitted':
+      return `submitted version ${str(facts.version)}`;
+    case 'approved':
+      return 'approved it; it went to review';
+    case 'corrected':
+      return `corrected line ${str(facts.line)}${facts.item ? `, item ${str(facts.item)}` : ''}: ${Object.keys((facts.to as object) ?? {}).join(', ')}`;
+    case 'marked':
+      return facts.mark === 'none' ? `took back the mark on line ${str(facts.line)} ${str(facts.tie)}` : `${facts.mark === 'seen' ? 'ticked' : 'waived'} line ${str(facts.line)} ${str(facts.tie)}${reason}`;
+    case 'asked':
+      return `asked about line ${str(facts.line)}: ${str(words?.text)}`;
+    case 'cleared':
+      return 'cleared it for posting';
+    case 'reopened':
+      return 'took it back into review';
+    case 'returned':
+      return `returned it${reason}`;
+    case 'declined':
+      return `declined it${reason}`;
+    case 'withdrawn':
+      return 'withdrew it';
+    case 'held':
+      return `put it on hold until ${str(facts.until)}${reason}`;
+    case 'released':
+      return 'took it off hold';
+    case 'posted':
+      return `posted it as ${str(facts.journal)} on ${str(facts.date)}`;
+    case 'reversed':
+      return `reversed ${str(facts.reverses)} by ${str(facts.journal)}${reason}`;
+    default:
+      return kind;
+  }
+}
+
+/** A moment as date and time in the reader's place. */
+export function sayMoment(iso: string): string {
+  const date = new Date(iso);
+  return `${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}, ${date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+}

@@ -1,0 +1,31 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Preview } from '../../core/assess/previewCase.ts';
+import type { Line } from '../../core/formats/case.schema.ts';
+import type { ClaimView } from '../api/claims.ts';
+
+/**
+ * The claim as it would be with a line as it is being typed, computed in a worker by the function the server uses.
+ * Null while nothing is typed. Answers that arrive late, for something typed before, are dropped.
+ */
+export function usePreview(view: ClaimView, line: Line | null): Preview | null {
+  const worker = useRef<Worker | null>(null);
+  const asked = useRef(0);
+  const [answer, setAnswer] = useState<Preview | null>(null);
+
+  useEffect(() => {
+    const started = new Worker(new URL('./preview.worker.ts', import.meta.url), { type: 'module' });
+    worker.current = started;
+    started.onmessage = ({ data }: MessageEvent<{ id: number; preview: Preview }>) => {
+      if (data.id === asked.current) setAnswer(data.preview);
+    };
+    started.postMessage({ type: 'open', document: view.document, evidence: view.receipts });
+    return () => started.terminate();
+  }, [view]);
+
+  useEffect(() => {
+    asked.current += 1;
+    if (line) worker.current?.postMessage({ type: 'change', id: asked.current, line });
+  }, [view, line]);
+
+  return line ? answer : null;
+}
