@@ -5,7 +5,7 @@ import { daysBetween } from '../dates/isoDate.ts';
 import { entityOn } from '../assess/openCase.ts';
 import { rateDateOf } from '../assess/assessLine.ts';
 import type { Line } from '../formats/case.schema.ts';
-import { minorPerMajor, toMinor } from '../money/amount.ts';
+import { fromMinor, minorPerMajor, toMinor } from '../money/amount.ts';
 import { decimalToFraction, fractionToDecimal } from '../money/decimal.ts';
 import { compare, fraction, minus, ONE, over, times, type Fraction } from '../money/fraction.ts';
 import { fromComparisons } from './_lib/states.ts';
@@ -21,8 +21,7 @@ export function tieRate(open: OpenCase, line: Line): Tie {
   const targets = [...new Set([open.claimCurrency, open.ledgerCurrency])].filter((c) => c !== line.currency);
   if (targets.length === 0) return { line: line.id, kind: 'rate', state: 'none', difference: null, comparisons: [], steps: [] };
   const date = rateDateOf(open, line);
-  const comparisons = [used(open, line, date)].filter((c) => c !== null);
-  for (const to of targets) comparisons.push(published(open, line, to, date));
+  const comparisons = [used(open, line, date), ...targets.map((to) => published(open, line, to, date))].filter((c) => c !== null);
   const steps = targets.flatMap((to) => stepsTo(open, line, to, date));
   const off = comparisons.find((c) => c.state === 'off');
   return { ...fromComparisons(line.id, 'rate', comparisons), difference: off?.difference ?? null, steps };
@@ -59,15 +58,16 @@ function broughtRate(line: Line, claimCurrency: string): { value: Fraction; to: 
   return { value, to: currency, fact: `card rate, ${currency} for 1 ${line.currency}` };
 }
 
-/** Whether the published rates needed to reach a currency are there, and how old. */
-function published(open: OpenCase, line: Line, to: string, date: string): Comparison {
+/** Whether the published rates needed to reach a currency are there, and how old; null when none is needed. */
+function published(open: OpenCase, line: Line, to: string, date: string): Comparison | null {
   const { factor, rate } = lineConverter(line, to, open.claimCurrency, open.rates, date);
+  if (rate?.legs.length === 0) return null;
   const ages = rate?.legs.map((leg) => daysBetween(leg.quote.date, date)) ?? [];
   const age = Math.max(0, ...ages);
   return {
     fact: `${to} for 1 ${line.currency}`,
     claimed: factor && fractionToDecimal(factor, PLACES),
-    evidence: rate ? rate.legs.map((leg) => `${leg.quote.rate} of ${leg.quote.date}`).join(', ') || 'same currency' : null,
+    evidence: rate && rate.legs.map((leg) => `${leg.quote.rate} of ${leg.quote.date}`).join(', '),
     difference: rate ? (age > 0 ? `${age} ${age === 1 ? 'day' : 'days'} old` : null) : 'no rate',
     tolerance: `${open.case.book.maxRateAge ?? 7} days old`,
     state: factor ? 'tied' : 'off',
@@ -90,7 +90,7 @@ function stepsTo(open: OpenCase, line: Line, to: string, date: string): Step[] {
     ...brought,
     ...legSteps(rate),
     { label: `${line.amount} ${line.currency} in ${to}, exact`, value: fractionToDecimal(exact, PLACES), source: null },
-    { label: 'Rounded once, half away from zero', value: `${fractionToDecimal(fraction(result, minorPerMajor(to)), PLACES)} ${to}`, source: null },
+    { label: 'Rounded once, half away from zero', value: `${fromMinor(result, to)} ${to}`, source: null },
   ];
 }
 

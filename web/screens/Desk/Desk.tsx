@@ -20,10 +20,10 @@ export default function Desk() {
   useEffect(() => rememberQueue(numbers.split(' ').filter(Boolean)), [numbers]);
   return (
     <div className="flex flex-col">
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 px-4 pt-3 pb-2">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-4 pt-3 pb-2">
         <h1 className="text-xl font-semibold">Desk</h1>
         <StateFilter state={state} counts={counts} onPick={setState} />
-        <input type="search" className="input input-sm ml-auto w-64" placeholder="Number, person or purpose" aria-label="Find claims" value={typed} onChange={(e) => setTyped(e.target.value)} />
+        <input type="search" className="input input-sm ml-auto w-44" placeholder="Number, person, purpose" aria-label="Find claims" value={typed} onChange={(e) => setTyped(e.target.value)} />
       </div>
       {error ? (
         <Trouble error={error} retry={() => void mutate()} />
@@ -49,7 +49,7 @@ function StateFilter({ state, counts, onPick }: { state: string; counts: Record<
   return (
     <div role="group" aria-label="State" className="flex flex-wrap gap-1">
       {STATES.filter((s) => s === state || (counts[s] ?? 0) > 0).map((s) => (
-        <button key={s} type="button" aria-pressed={s === state} className={`rounded-field border px-2 py-0.5 text-sm ${s === state ? 'border-primary bg-primary text-primary-content' : 'border-base-300 bg-base-100 hover:border-primary'}`} onClick={() => onPick(s)}>
+        <button key={s} type="button" aria-pressed={s === state} className={`rounded-field border px-1.5 py-0.5 text-sm ${s === state ? 'border-primary bg-primary text-primary-content' : 'border-base-300 bg-base-100 hover:border-primary'}`} onClick={() => onPick(s)}>
           {s} <span className="tabular-nums">{counts[s] ?? 0}</span>
         </button>
       ))}

@@ -3,7 +3,7 @@ import { Fragment, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { newKey } from '../../api/client.ts';
-import { accountName, useChart } from '../../api/chart.ts';
+import { accountName, sayCoding, useChart } from '../../api/chart.ts';
 import { reverse, useJournal, type JournalView, type PostedRow } from '../../api/journals.ts';
 import type { Person } from '../../api/session.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
@@ -103,7 +103,7 @@ function Rows({ view }: { view: JournalView }) {
                 )}{' '}
                 {accountName(chart, row.account)}
               </td>
-              <td className="quiet px-2 py-1 text-sm">{Object.values(row.coding).join(' · ')}</td>
+              <td className="quiet px-2 py-1 text-sm">{sayCoding(row.coding, chart)}</td>
               <td className="quiet max-w-72 truncate px-2 py-1 text-sm" title={row.text}>{row.text}</td>
               <td className="money px-2 py-1">{groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span></td>
               <td className="money px-2 py-1">{blank(row.debit)}</td>

@@ -3,7 +3,7 @@ import type { Assessment } from '../../../core/assess/writeAssessment.ts';
 import type { Line } from '../../../core/formats/case.schema.ts';
 import { fromMinor, toMinor } from '../../../core/money/amount.ts';
 import type { TieKind } from '../../../core/tie/tie.types.ts';
-import { useChart, type Chart } from '../../api/chart.ts';
+import { sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';
@@ -44,7 +44,7 @@ export function Matrix({ view, rows, folded, kinds, cell, onCell, onUnfold, shee
         {rows.map((row) => (
           <Fragment key={row.line.id}>
             <LineRow row={row} view={view} kinds={kinds} cell={cell} onCell={onCell} chart={chart} lit={sharing !== undefined && view.receipts[row.line.id]?.id === sharing} />
-            {row.findings.filter((f) => f.severity !== 'note').map((f, i) => (
+            {sheet.bench?.line !== row.line.id && row.findings.filter((f) => f.severity !== 'note').map((f, i) => (
               <tr key={i} className="border-b border-base-300">
                 <td />
                 <td colSpan={columns - 1} className={`px-2 pb-1.5 text-sm ${f.severity === 'stop' ? 'text-error' : 'text-warning'}`}>
@@ -104,7 +104,7 @@ function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
   return (
     <tr aria-current={here || undefined} className={`border-b border-base-300 ${here ? 'bg-primary/8' : lit ? 'bg-base-200' : ''}`}>
       <td className={`py-1.5 pl-4 align-top font-mono text-sm ${here || lit ? 'shadow-[inset_3px_0_0_var(--color-primary)]' : ''}`}>{line.id}</td>
-      <td className="max-w-0 w-[34%] px-2 py-1.5 align-top">
+      <td className="max-w-0 w-[44%] px-2 py-1.5 align-top">
         <span className="block truncate font-medium" title={line.merchant ?? ''}>{line.merchant}</span>
         <span className="quiet block truncate text-sm">{line.date} · {category}{line.paidBy === 'own' ? '' : ` · ${line.paidBy === 'card' ? `card ${line.card ?? ''}` : 'paid centrally'}`} · {line.description}</span>
       </td>
@@ -122,13 +122,13 @@ function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
           </td>
         );
       })}
-      <td className="quiet px-2 py-1.5 pr-4 align-top text-sm">{line.personal ? '' : <CodingWords line={line} view={view} />}</td>
+      <td className="quiet px-2 py-1.5 pr-4 align-top text-sm">{line.personal ? '' : <CodingWords line={line} view={view} chart={chart} />}</td>
     </tr>
   );
 }
 
-function CodingWords({ line, view }: { line: Line; view: ClaimView }) {
+function CodingWords({ line, view, chart }: { line: Line; view: ClaimView; chart: Chart | undefined }) {
   const split = line.split?.shares.length;
-  const codes = Object.values({ ...view.document.claim.coding, ...line.coding }).join(' · ');
-  return <span className="block max-w-44 truncate" title={codes}>{split ? `split in ${split}` : codes}</span>;
+  const codes = sayCoding({ ...view.document.claim.coding, ...line.coding }, chart);
+  return <span className="block max-w-36 truncate" title={codes}>{split ? `split in ${split}` : codes}</span>;
 }

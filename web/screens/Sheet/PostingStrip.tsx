@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import type { Assessment, JournalRow } from '../../../core/assess/writeAssessment.ts';
 import { fromMinor, toMinor } from '../../../core/money/amount.ts';
-import { accountName, useChart } from '../../api/chart.ts';
+import { accountName, sayCoding, useChart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 
@@ -64,7 +64,7 @@ function JournalTable({ rows, before, ledger }: { rows: JournalRow[]; before: Jo
           rows.filter((row) => row.account === account).map((row, i) => (
             <tr key={`${account}${i}`} className={`border-t border-base-300 ${before && !known.has(JSON.stringify(row)) ? 'bg-primary/12' : ''}`}>
               <td className="py-0.5 pl-4">{i === 0 && <><span className="font-mono">{account}</span> {accountName(chart, account)}</>}</td>
-              <td className="quiet px-2">{Object.values(row.coding).join(' · ')}</td>
+              <td className="quiet px-2">{sayCoding(row.coding, chart)}</td>
               <td className="quiet px-2">{[row.line, row.item, row.taxCode].filter(Boolean).join(' ')}</td>
               <td className="money px-2">{groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span></td>
               <td className="money px-2">{blankZero(row.debit)}</td>

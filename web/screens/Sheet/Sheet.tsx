@@ -46,9 +46,9 @@ function OpenSheet({ sheet, view, person }: { sheet: SheetState; view: ClaimView
   useSheetKeys({ sheet, view, cell, setCell, rows: visible, kinds, openBench, setPanel, setAsking, panel, asking, toggleJournal: () => setJournalOpen((o) => !o) });
 
   return (
-    <div className="flex min-h-0 flex-1 flex-col lg:h-[calc(100dvh-2.75rem)]">
+    <div className="flex min-h-0 flex-1 flex-col lg:h-[calc(100dvh-2.75rem)] lg:flex-none">
       <SheetHead sheet={sheet} view={view} person={person} assessment={shown.assessment} panel={panel} setPanel={setPanel} />
-      <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
+      <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
         <section aria-label="Lines" className="min-h-0 overflow-auto border-r border-base-300">
           <Matrix
             view={view}
