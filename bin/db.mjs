@@ -5,7 +5,8 @@ import { bin, main, Refusal, run } from './lib/project.mjs';
 
 await main(async () => {
   const [command, ...rest] = process.argv.slice(2);
-  if (!['migrate', 'rollback', 'psql'].includes(command)) throw new Refusal('use npm run db -- migrate, rollback or psql');
+  if (!['migrate', 'rollback', 'psql'].includes(command))
+    throw new Refusal('use npm run db -- migrate, rollback or psql');
   ensureNodePackages();
   if (!process.env.DATABASE_URL) ensureDebianPackages('postgresql');
   const database = await databaseUrls('start');

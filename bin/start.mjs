@@ -13,7 +13,8 @@ await main(async () => {
   const unknown = args.find((a) => a !== '--dev' && a !== '--fresh');
   if (unknown) throw new Refusal(`npm start knows --fresh and --dev, not ${unknown}`);
   const port = Number(process.env.PORT ?? 4300);
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Refusal(`PORT must be a number from 1 to 65535, not ${process.env.PORT}`);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Refusal(`PORT must be a number from 1 to 65535, not ${process.env.PORT}`);
   await assertFree(port);
   if (dev) await assertFree(port + 1);
   ensureNodePackages();
@@ -30,14 +31,26 @@ async function serve(port, env) {
   const ending = endOfTheDay();
   if (!dev) await buildIfChanged();
   const [prepare, server] = dev
-    ? [[bin('tsx'), 'server/db/prepare.ts'], [bin('tsx'), 'watch', '--clear-screen=false', 'server/main.ts']]
-    : [[process.execPath, '--enable-source-maps', 'build/server/prepare.mjs'], [process.execPath, '--enable-source-maps', 'build/server/main.mjs']];
+    ? [
+        [bin('tsx'), 'server/db/prepare.ts'],
+        [bin('tsx'), 'watch', '--clear-screen=false', 'server/main.ts'],
+      ]
+    : [
+        [process.execPath, '--enable-source-maps', 'build/server/prepare.mjs'],
+        [process.execPath, '--enable-source-maps', 'build/server/main.mjs'],
+      ];
   const serverEnv = { ...env, NODE_ENV: dev ? 'development' : 'production', PORT: String(dev ? port + 1 : port) };
   run(prepare[0], prepare.slice(1), { env: serverEnv });
   const children = [spawn(server[0], server.slice(1), { cwd: root, env: serverEnv, stdio: 'inherit' })];
   if (dev) {
     const viteEnv = { ...process.env, EBBET_API: `http://127.0.0.1:${port + 1}` };
-    children.push(spawn(bin('vite'), ['--port', String(port), '--strictPort', '--host', '127.0.0.1'], { cwd: root, env: viteEnv, stdio: 'inherit' }));
+    children.push(
+      spawn(bin('vite'), ['--port', String(port), '--strictPort', '--host', '127.0.0.1'], {
+        cwd: root,
+        env: viteEnv,
+        stdio: 'inherit',
+      }),
+    );
     say(`Ebbet, rebuilt as you edit, is at http://127.0.0.1:${port}`);
   }
   const exits = children.map((child) => new Promise((resolve) => child.on('exit', (code) => resolve(code ?? 0))));

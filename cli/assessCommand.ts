@@ -18,7 +18,11 @@ exit code 2 at the end; the other documents are assessed all the same.
 export async function assessCommand(args: string[]): Promise<number> {
   let options;
   try {
-    options = parseArgs({ args, allowPositionals: true, options: { jsonl: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } } });
+    options = parseArgs({
+      args,
+      allowPositionals: true,
+      options: { jsonl: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } },
+    });
   } catch (error) {
     process.stderr.write(`ebbet assess: ${(error as Error).message}\n`);
     return 2;

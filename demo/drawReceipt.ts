@@ -19,8 +19,14 @@ export interface ReceiptFacts {
 const require = createRequire(import.meta.url);
 const load = (file: string) => opentype.parse(readFileSync(require.resolve(file)).buffer.slice(0));
 const fonts = {
-  slip: lazy(() => [load('@fontsource/courier-prime/files/courier-prime-latin-400-normal.woff'), load('@fontsource/courier-prime/files/courier-prime-latin-ext-400-normal.woff')]),
-  invoice: lazy(() => [load('@fontsource/source-sans-3/files/source-sans-3-latin-400-normal.woff'), load('@fontsource/source-sans-3/files/source-sans-3-latin-ext-400-normal.woff')]),
+  slip: lazy(() => [
+    load('@fontsource/courier-prime/files/courier-prime-latin-400-normal.woff'),
+    load('@fontsource/courier-prime/files/courier-prime-latin-ext-400-normal.woff'),
+  ]),
+  invoice: lazy(() => [
+    load('@fontsource/source-sans-3/files/source-sans-3-latin-400-normal.woff'),
+    load('@fontsource/source-sans-3/files/source-sans-3-latin-ext-400-normal.woff'),
+  ]),
 };
 
 const WIDTH = 460;
@@ -78,7 +84,8 @@ function paper(style: keyof typeof fonts) {
       at += font.getAdvanceWidth(char, size);
     }
   };
-  const fit = (text: string, size: number, room: number) => Math.min(size, (size * room) / Math.max(1, width(text, size)));
+  const fit = (text: string, size: number, room: number) =>
+    Math.min(size, (size * room) / Math.max(1, width(text, size)));
   const next = (size: number) => (y += size * 1.5);
   return {
     left(text: string, size: number) {
@@ -118,7 +125,15 @@ function glyph(font: opentype.Font, char: string, size: number): opentype.PathCo
 }
 
 function shifted(commands: opentype.PathCommand[], dx: number, dy: number): string {
-  return commands.map((c) => c.type + pointsOf(c).map((v, i) => (v + (i % 2 ? dy : dx)).toFixed(1)).join(' ')).join('');
+  return commands
+    .map(
+      (c) =>
+        c.type
+        + pointsOf(c)
+          .map((v, i) => (v + (i % 2 ? dy : dx)).toFixed(1))
+          .join(' '),
+    )
+    .join('');
 }
 
 /** The points of a command in the order SVG writes them. */

@@ -1,23 +1,37 @@
 import { addDays } from '../core/dates/isoDate.ts';
 import type { Db } from '../server/db/connect.ts';
-import { accountNames, categories, dimensions, dimensionValues, entities, euroRates, taxCodes } from './organisation.ts';
+import {
+  accountNames,
+  categories,
+  dimensions,
+  dimensionValues,
+  entities,
+  euroRates,
+  taxCodes,
+} from './organisation.ts';
 import { randomFrom } from './random.ts';
 
 const RATE_DAYS = 150;
 
 export async function loadEntities(db: Db): Promise<void> {
-  await db('entities').insert(entities.map((e) => ({ ...e, accounts: JSON.stringify(e.accounts), cards: JSON.stringify(e.cards) })));
+  await db('entities').insert(
+    entities.map((e) => ({ ...e, accounts: JSON.stringify(e.accounts), cards: JSON.stringify(e.cards) })),
+  );
 }
 
 /** Chart, taxes, rates and periods around a day; people, who own codes, are there already. */
 export async function loadBook(db: Db, day: string): Promise<void> {
   await db('accounts').insert(accountNames.map(([code, name]) => ({ code, name })));
   await db('dimensions').insert(dimensions.map(([id, name], position) => ({ id, name, position })));
-  await db('dimension_values').insert(dimensionValues.map(([dimension_id, code, name, owner_id]) => ({ dimension_id, code, name, owner_id })));
+  await db('dimension_values').insert(
+    dimensionValues.map(([dimension_id, code, name, owner_id]) => ({ dimension_id, code, name, owner_id })),
+  );
   await db('categories').insert(categories.map(([id, name, account, recovery]) => ({ id, name, account, recovery })));
   await db('tax_codes').insert(taxCodes.map((code) => ({ recovery: '100', ...code })));
   await db('rates').insert(dailyRates(day));
-  await db('periods').insert(entities.flatMap((e) => months(day).map((m) => ({ entity_id: e.id, ...m, state: 'open' }))));
+  await db('periods').insert(
+    entities.flatMap((e) => months(day).map((m) => ({ entity_id: e.id, ...m, state: 'open' }))),
+  );
   await db('settings').insert({ key: 'clearing-and-posting-apart', value: 'true' });
 }
 
@@ -30,7 +44,13 @@ function dailyRates(day: string) {
       .filter((date) => ![0, 6].includes(new Date(`${date}T00:00:00Z`).getUTCDay()))
       .map((date) => {
         drift = drift * 0.95 + (random.next() - 0.5) * 0.004;
-        return { from_currency: 'EUR', to_currency: currency, date, rate: (level * (1 + drift)).toFixed(decimals), source: 'Saltmarsh reference rates, invented' };
+        return {
+          from_currency: 'EUR',
+          to_currency: currency,
+          date,
+          rate: (level * (1 + drift)).toFixed(decimals),
+          source: 'Saltmarsh reference rates, invented',
+        };
       });
   });
 }

@@ -4,7 +4,7 @@ import type { Line } from '../core/formats/case.schema.ts';
 import type { Actor, Context, Role } from '../server/context.ts';
 import type { Db } from '../server/db/connect.ts';
 import { buildCase } from '../server/features/claims/buildCase.ts';
-import { insertLine, selectClaim, updateClaim, type ClaimRow } from '../server/features/claims/claims.queries.ts';
+import { insertLine, selectClaim, type ClaimRow } from '../server/features/claims/claims.queries.ts';
 import { toMinor } from '../core/money/amount.ts';
 import { clearClaim, move, record, toRecord } from '../server/features/claims/review.service.ts';
 import { postClaim, reverseJournal } from '../server/features/journals/post.service.ts';
@@ -36,16 +36,37 @@ export async function loadDemo(db: Db): Promise<void> {
 async function loadPeople(db: Db): Promise<void> {
   const password_hash = await hash(PASSWORD);
   await db('people').insert(
-    people.map(({ id, name, mail, entity, currency, kind }) => ({ id, name, email: `${mail}@saltmarsh.example`, kind: kind ?? 'employee', entity_id: entity, currency })),
+    people.map(({ id, name, mail, entity, currency, kind }) => ({
+      id,
+      name,
+      email: `${mail}@saltmarsh.example`,
+      kind: kind ?? 'employee',
+      entity_id: entity,
+      currency,
+    })),
   );
   await db('credentials').insert(people.map(({ id }) => ({ person_id: id, password_hash })));
   await db('person_roles').insert(people.flatMap(({ id, roles }) => roles.map((role) => ({ person_id: id, role }))));
 }
 
 async function loadAdvances(db: Db, day: string): Promise<void> {
-  const advance = { id: 'A-031', person_id: 'P08', entity_id: 'IE', currency: 'KES', purpose: 'Cash for Gazi Bay', paid_on: addDays(day, -34), due_by: addDays(day, -4) };
+  const advance = {
+    id: 'A-031',
+    person_id: 'P08',
+    entity_id: 'IE',
+    currency: 'KES',
+    purpose: 'Cash for Gazi Bay',
+    paid_on: addDays(day, -34),
+    due_by: addDays(day, -4),
+  };
   await db('advances').insert(advance);
-  await db('advance_movements').insert({ advance_id: 'A-031', kind: 'paid out', part: 6_000_000, ledger_part: 42_857, at: moment(advance.paid_on, 9) });
+  await db('advance_movements').insert({
+    advance_id: 'A-031',
+    kind: 'paid out',
+    part: 6_000_000,
+    ledger_part: 42_857,
+    at: moment(advance.paid_on, 9),
+  });
 }
 
 /** Step by step as it would have happened: drafted, submitted, approved, reviewed, posted. */
@@ -55,14 +76,36 @@ async function loadClaim(db: Db, seed: ClaimSeed, day: string, receipts: Map<str
   const steps = stepsOf(seed.state);
   const submitted = steps.includes('with approver');
   const columns = {
-    number: seed.number, entity_id: seed.entity, claimant_id: seed.claimant, preparer_id: seed.claimant, approver_id: seed.approver, currency: seed.currency,
-    state: 'draft', purpose: seed.purpose, trip_from: start, trip_to: end, submitted_on: submitted ? addDays(end, 1) : null, coding: JSON.stringify(seed.coding),
+    number: seed.number,
+    entity_id: seed.entity,
+    claimant_id: seed.claimant,
+    preparer_id: seed.claimant,
+    approver_id: seed.approver,
+    currency: seed.currency,
+    state: 'draft',
+    purpose: seed.purpose,
+    trip_from: start,
+    trip_to: end,
+    submitted_on: submitted ? addDays(end, 1) : null,
+    coding: JSON.stringify(seed.coding),
   };
   const [{ id }] = await db('claims').insert(columns, 'id');
   const key = { claim_id: id, version: 1 };
   await db('claim_versions').insert({ ...key, submitted_at: submitted ? moment(addDays(end, 1), 10) : null });
-  for (const [i, line] of seed.lines.entries()) await insertLine(db, key, i, { ...recordOf(line, i, start), line: rowOf(line, i, start, receipts.get(`${seed.number}/${i}`) ?? null) });
-  if (seed.advances) await db('claim_advances').insert(seed.advances.map((a, position) => ({ ...key, position, advance_id: a.advance, up_to: a.upTo ? toMinor(a.upTo, seed.currency) : null })));
+  for (const [i, line] of seed.lines.entries())
+    await insertLine(db, key, i, {
+      ...recordOf(line, i, start),
+      line: rowOf(line, i, start, receipts.get(`${seed.number}/${i}`) ?? null),
+    });
+  if (seed.advances)
+    await db('claim_advances').insert(
+      seed.advances.map((a, position) => ({
+        ...key,
+        position,
+        advance_id: a.advance,
+        up_to: a.upTo ? toMinor(a.upTo, seed.currency) : null,
+      })),
+    );
   await walk(db, (await selectClaim(db, seed.number))!, seed, steps, end);
 }
 
@@ -100,27 +143,45 @@ async function take(db: Db, context: Context, number: string, seed: ClaimSeed, s
   switch (step) {
     case 'with approver': {
       const { document } = await buildCase(db, claim, today(context.clock));
-      await db('claim_versions').where({ claim_id: claim.id, version: 1 }).update({ submitted: JSON.stringify(document.claim) });
+      await db('claim_versions')
+        .where({ claim_id: claim.id, version: 1 })
+        .update({ submitted: JSON.stringify(document.claim) });
       return move(db, context, actor(seed.claimant), claim, 'with approver', {}, 'submitted');
     }
     case 'in review':
       return move(db, context, actor(seed.approver), claim, 'in review', {}, 'approved');
     case 'returned':
-      return move(db, context, actor('P02'), claim, 'returned', {}, 'returned', { reason: 'The supper receipt is for another evening. Please add the right one.', queries: [] });
+      return move(db, context, actor('P02'), claim, 'returned', {}, 'returned', {
+        reason: 'The supper receipt is for another evening. Please add the right one.',
+        queries: [],
+      });
     case 'declined':
-      return move(db, context, actor(seed.approver), claim, 'declined', {}, 'declined', { reason: 'This was paid centrally already.' });
+      return move(db, context, actor(seed.approver), claim, 'declined', {}, 'declined', {
+        reason: 'This was paid centrally already.',
+      });
     case 'withdrawn':
       return move(db, context, actor(seed.claimant), claim, 'withdrawn', {}, 'withdrawn');
     case 'cleared':
       return clearClaim(context, actor('P02'), number, claim.revision);
     case 'posted': {
-      await postClaim(context, actor('P03'), { claim: number, revision: claim.revision, date: today(context.clock), digest: null, key: `demo-${number}` });
+      await postClaim(context, actor('P03'), {
+        claim: number,
+        revision: claim.revision,
+        date: today(context.clock),
+        digest: null,
+        key: `demo-${number}`,
+      });
       return;
     }
     case 'reversed': {
       const journal = await db('journals').where({ claim_id: claim.id, live: true }).first('number');
       const reason = 'Posted with the coding of last year’s project.';
-      await reverseJournal(context, actor('P03'), { journal: journal.number, date: today(context.clock), reason, key: `demo-${number}-back` });
+      await reverseJournal(context, actor('P03'), {
+        journal: journal.number,
+        date: today(context.clock),
+        reason,
+        key: `demo-${number}-back`,
+      });
       return;
     }
     default:
@@ -134,7 +195,9 @@ function actor(id: string): Actor {
 }
 
 async function closePastPeriods(db: Db, day: string): Promise<void> {
-  await db('periods').where('to_date', '<', `${day.slice(0, 7)}-01`).update({ state: 'closed' });
+  await db('periods')
+    .where('to_date', '<', `${day.slice(0, 7)}-01`)
+    .update({ state: 'closed' });
 }
 
 function rowOf(seed: LineSeed, index: number, start: string, receipt: bigint | null) {

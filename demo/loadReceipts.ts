@@ -8,20 +8,37 @@ import { drawReceipt, type ReceiptFacts } from './drawReceipt.ts';
 import { randomFrom, type Random } from './random.ts';
 
 const TOGETHER = 6;
-const PLACES: Record<string, string> = { IE: 'Co. Wexford, Ireland', PT: 'Aveiro, Portugal', JP: 'Kyushu, Japan', KE: 'Kwale, Kenya', GB: 'Kent, United Kingdom', US: 'Baltimore, USA', NO: 'Trondheim, Norway', BH: 'Manama, Bahrain' };
+const PLACES: Record<string, string> = {
+  IE: 'Co. Wexford, Ireland',
+  PT: 'Aveiro, Portugal',
+  JP: 'Kyushu, Japan',
+  KE: 'Kwale, Kenya',
+  GB: 'Kent, United Kingdom',
+  US: 'Baltimore, USA',
+  NO: 'Trondheim, Norway',
+  BH: 'Manama, Bahrain',
+};
 
 /** Draws and stores the receipt of every line that has one; ids by "claim number/line index". */
 export async function loadReceipts(db: Db, claims: readonly ClaimSeed[], day: string): Promise<Map<string, bigint>> {
   const random = randomFrom(77);
-  const wanted = claims.flatMap((claim) => claim.lines.map((line, i) => ({ claim, line, key: `${claim.number}/${i}` }))).filter(({ line }) => line.receipt !== null);
+  const wanted = claims
+    .flatMap((claim) => claim.lines.map((line, i) => ({ claim, line, key: `${claim.number}/${i}` })))
+    .filter(({ line }) => line.receipt !== null);
   const jobs = wanted.map((w) => ({ ...w, facts: factsOf(w.claim, w.line, day, random) }));
   const ids = new Map<string, bigint>();
   for (let i = 0; i < jobs.length; i += TOGETHER) {
     const batch = jobs.slice(i, i + TOGETHER);
-    const pictures = await Promise.all(batch.map(async (job) => readPicture(`${job.key}.jpg`, await drawReceipt(job.facts))));
+    const pictures = await Promise.all(
+      batch.map(async (job) => readPicture(`${job.key}.jpg`, await drawReceipt(job.facts))),
+    );
     for (const [k, job] of batch.entries()) {
       await insertFile(db, pictures[k]!);
-      const { id } = await insertReceipt(db, { owner_id: job.claim.claimant, sha256: pictures[k]!.sha256, added_at: new Date(`${job.facts.date}T18:00:00Z`) });
+      const { id } = await insertReceipt(db, {
+        owner_id: job.claim.claimant,
+        sha256: pictures[k]!.sha256,
+        added_at: new Date(`${job.facts.date}T18:00:00Z`),
+      });
       await db('receipts').where({ id }).update(fieldsOf(job.facts));
       ids.set(job.key, id);
     }
@@ -33,7 +50,9 @@ function factsOf(claim: ClaimSeed, line: LineSeed, day: string, random: Random):
   const shown = line.receipt ?? {};
   const currency = shown.currency ?? line.currency ?? (line.country === 'JP' ? 'JPY' : 'EUR');
   const total = shown.amount ?? line.amount;
-  const items = line.items?.map((item): [string, string] => [item.text, item.amount]) ?? [[line.text, total] as [string, string]];
+  const items = line.items?.map((item): [string, string] => [item.text, item.amount]) ?? [
+    [line.text, total] as [string, string],
+  ];
   const taxes = (line.tax ?? []).map((t): [string, string] => [`incl. tax ${t.code.split('-')[1]} %`, t.tax ?? '']);
   return {
     merchant: shown.merchant ?? line.merchant,
@@ -42,7 +61,10 @@ function factsOf(claim: ClaimSeed, line: LineSeed, day: string, random: Random):
     rows: [...items, ...taxes],
     total,
     currency,
-    taxNumber: shown.taxNumber === null || !line.country ? null : `${line.country}${random.whole(1_000_000, 9_999_999)}${random.pick(['A', 'K', 'T', 'W'])}`,
+    taxNumber:
+      shown.taxNumber === null || !line.country
+        ? null
+        : `${line.country}${random.whole(1_000_000, 9_999_999)}${random.pick(['A', 'K', 'T', 'W'])}`,
     style: ['lodging', 'fee', 'hire', 'air'].includes(line.category ?? '') ? 'invoice' : 'slip',
     tilt: (random.next() - 0.5) * 3,
   };

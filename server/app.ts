@@ -33,7 +33,16 @@ export interface AppOptions {
 const SESSION_HOURS = 8;
 
 /** The application: wiring only. */
-export function createApp({ context, pool, log, sessionSecret, demo, webFolder, trustProxy, limits = usualLimits }: AppOptions): Express {
+export function createApp({
+  context,
+  pool,
+  log,
+  sessionSecret,
+  demo,
+  webFolder,
+  trustProxy,
+  limits = usualLimits,
+}: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('json replacer', (_key: string, value: unknown) => (typeof value === 'bigint' ? value.toString() : value));
@@ -44,7 +53,8 @@ export function createApp({ context, pool, log, sessionSecret, demo, webFolder, 
   app.use('/api', () => {
     throw new Refused('not-found', { what: 'such address' });
   });
-  if (webFolder) app.get('/{*path}', (_req, res) => res.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html')));
+  if (webFolder)
+    app.get('/{*path}', (_req, res) => res.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html')));
   app.use(answerErrors(log));
   return app;
 }

@@ -7,7 +7,15 @@ import { connect } from './db/connect.ts';
 import { systemClock } from './ports/clock.ts';
 
 /** Environment, pools, listening and stopping; started by the start command. */
-const { DATABASE_APP_URL, SESSION_SECRET, PORT = '4300', EBBET_DEMO = '0', NODE_ENV, TRUST_PROXY, HOST = '127.0.0.1' } = process.env;
+const {
+  DATABASE_APP_URL,
+  SESSION_SECRET,
+  PORT = '4300',
+  EBBET_DEMO = '0',
+  NODE_ENV,
+  TRUST_PROXY,
+  HOST = '127.0.0.1',
+} = process.env;
 if (!DATABASE_APP_URL || !SESSION_SECRET) {
   process.stderr.write('DATABASE_APP_URL and SESSION_SECRET must be set; npm start does it\n');
   process.exit(1);
@@ -19,13 +27,23 @@ const pool = new pg.Pool({ connectionString: DATABASE_APP_URL, max: 6 });
 pool.on('error', (error) => log.warn({ name: error.name }, 'idle connection lost'));
 const webFolder = NODE_ENV === 'production' ? join(fileURLToPath(new URL('.', import.meta.url)), '..', 'web') : null;
 const demo = EBBET_DEMO !== '0';
-const app = createApp({ context: { db, clock: systemClock }, pool, log, sessionSecret: SESSION_SECRET, demo, webFolder, trustProxy: TRUST_PROXY ?? null });
+const app = createApp({
+  context: { db, clock: systemClock },
+  pool,
+  log,
+  sessionSecret: SESSION_SECRET,
+  demo,
+  webFolder,
+  trustProxy: TRUST_PROXY ?? null,
+});
 
 const server = app.listen(Number(PORT), HOST, () => {
   if (NODE_ENV === 'production') process.stdout.write(announcement());
 });
 server.on('error', (error: NodeJS.ErrnoException) => {
-  process.stderr.write(error.code === 'EADDRINUSE' ? `ebbet: port ${PORT} is taken by another program\n` : `${error.stack}\n`);
+  process.stderr.write(
+    error.code === 'EADDRINUSE' ? `ebbet: port ${PORT} is taken by another program\n` : `${error.stack}\n`,
+  );
   process.exit(1);
 });
 

@@ -40,7 +40,8 @@ async function buildServer() {
 
 function fingerprint() {
   const hash = createHash('sha256');
-  for (const source of SOURCES) for (const file of filesOf(join(root, source))) hash.update(file).update(readFileSync(file));
+  for (const source of SOURCES)
+    for (const file of filesOf(join(root, source))) hash.update(file).update(readFileSync(file));
   return hash.digest('hex');
 }
 

@@ -14,7 +14,11 @@ const DATABASE = 'ebbet';
  * that already runs is used as it is, and then stopping it is left to whoever started it.
  */
 export async function startCluster(name, { fresh = false, durable = true } = {}) {
-  const place = { home: join(stateFolder, name), data: join(stateFolder, name, 'data'), log: join(stateFolder, name, 'postgres.log') };
+  const place = {
+    home: join(stateFolder, name),
+    data: join(stateFolder, name, 'data'),
+    log: join(stateFolder, name, 'postgres.log'),
+  };
   if (fresh) removeCluster(place);
   const secrets = readSecrets(name);
   if (!existsSync(join(place.data, 'PG_VERSION'))) makeCluster(place, secrets.owner);
@@ -48,7 +52,17 @@ function makeCluster(place, password) {
   writeFileSync(pwfile, password, { mode: 0o600 });
   if (isRoot) for (const path of [place.home, pwfile]) chownSync(path, ...postgresIds());
   chmodSync(place.home, 0o700);
-  const args = ['-D', place.data, '-U', OWNER, '-E', 'UTF8', '--locale=C.UTF-8', '--auth=scram-sha-256', `--pwfile=${pwfile}`];
+  const args = [
+    '-D',
+    place.data,
+    '-U',
+    OWNER,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '--auth=scram-sha-256',
+    `--pwfile=${pwfile}`,
+  ];
   asPostgres(place, join(postgresFolder(), 'initdb'), args);
   rmSync(pwfile);
 }
@@ -60,7 +74,13 @@ function removeCluster(place) {
 
 /** No Unix socket: its path may be too long, and a password over loopback serves root and users alike. */
 function options(port, durable) {
-  const settings = { port, listen_addresses: '127.0.0.1', unix_socket_directories: '', max_connections: 200, timezone: 'UTC' };
+  const settings = {
+    port,
+    listen_addresses: '127.0.0.1',
+    unix_socket_directories: '',
+    max_connections: 200,
+    timezone: 'UTC',
+  };
   if (!durable) Object.assign(settings, { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' });
   return Object.entries(settings)
     .map(([key, value]) => `-c ${key}='${value}'`)
@@ -115,6 +135,9 @@ function becomePostgres({ home }) {
 }
 
 function postgresIds() {
-  const [, , uid, gid] = readFileSync('/etc/passwd', 'utf8').split('\n').find((row) => row.startsWith('postgres:')).split(':');
+  const [, , uid, gid] = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((row) => row.startsWith('postgres:'))
+    .split(':');
   return [Number(uid), Number(gid)];
 }

@@ -8,8 +8,11 @@ import { Refusal } from './project.mjs';
  */
 export async function databaseUrls(name, { fresh = false, durable = true } = {}) {
   const given = process.env.DATABASE_URL;
-  if (given && fresh) throw new Refusal('--fresh begins the private database anew; a server given by DATABASE_URL is yours to empty');
-  const cluster = given ? { ownerUrl: given, secrets: readSecrets('given'), stop: () => {} } : await startCluster(name, { fresh, durable });
+  if (given && fresh)
+    throw new Refusal('--fresh begins the private database anew; a server given by DATABASE_URL is yours to empty');
+  const cluster = given
+    ? { ownerUrl: given, secrets: readSecrets('given'), stop: () => {} }
+    : await startCluster(name, { fresh, durable });
   const app = new URL(cluster.ownerUrl);
   app.username = 'ebbet_app';
   app.password = cluster.secrets.app;

@@ -25,7 +25,8 @@ export function ensureDebianPackages(...names) {
   if (!sudo) throw new Refusal(`install these Debian packages, then try again: ${missing.join(' ')}`);
   say(`Installing from Debian: ${missing.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  const apt = (...args) => run(...command([...sudo, 'apt-get', '-qq', ...args]), { env, stdio: ['ignore', 'ignore', 'inherit'] });
+  const apt = (...args) =>
+    run(...command([...sudo, 'apt-get', '-qq', ...args]), { env, stdio: ['ignore', 'ignore', 'inherit'] });
   apt('update');
   apt('install', '-y', '--no-install-recommends', ...missing);
 }

@@ -19,7 +19,8 @@ export function say(text) {
 export function run(command, args, options = {}) {
   const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
   if (result.error) throw new Refusal(`${command} could not be started: ${result.error.message}`);
-  if (result.status !== 0) throw new Refusal(`${command} ${args.join(' ')} ended with ${result.status ?? result.signal}`);
+  if (result.status !== 0)
+    throw new Refusal(`${command} ${args.join(' ')} ended with ${result.status ?? result.signal}`);
   return result;
 }
 
@@ -39,7 +40,11 @@ export function assertFree(port, name = 'PORT') {
   return new Promise((resolve, reject) => {
     const probe = createServer();
     probe.once('error', () =>
-      reject(new Refusal(`Port ${port} is taken by another program. Stop it, or choose another port: ${name}=${port + 1} npm start`)),
+      reject(
+        new Refusal(
+          `Port ${port} is taken by another program. Stop it, or choose another port: ${name}=${port + 1} npm start`,
+        ),
+      ),
     );
     probe.listen(port, '127.0.0.1', () => probe.close(resolve));
   });

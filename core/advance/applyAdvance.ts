@@ -43,7 +43,8 @@ export function applyAdvance(
 ): AdvanceResult {
   const outstanding = toMinor(advance.outstanding, advance.currency);
   const room = max0(upTo !== null && upTo < due ? upTo : due);
-  const inKind = advance.currency === open.claimCurrency ? NOTHING : coverInKind(advance.currency, lines, outstanding, room);
+  const inKind =
+    advance.currency === open.claimCurrency ? NOTHING : coverInKind(advance.currency, lines, outstanding, room);
   const left = outstanding - inKind.part;
   const byRate = coverByRate(open, advance.currency, left, room - inKind.claim);
   if (byRate === null) return { figures: unknown(advance), rateMissing: true };

@@ -19,7 +19,8 @@ export function assessLine(open: OpenCase, line: Line): LineFigures {
   const amount = toMinor(line.amount, line.currency);
   const items = line.items ?? [];
   const left = items.length ? amount - items.reduce((a, item) => a + toMinor(item.amount, line.currency), 0n) : 0n;
-  if (left !== 0n) scope.findings.push(finding('items-off', place(line), { difference: fromMinor(left, line.currency) }));
+  if (left !== 0n)
+    scope.findings.push(finding('items-off', place(line), { difference: fromMinor(left, line.currency) }));
   const parts = items.length ? itemParts(scope, items) : [linePart(scope, amount)];
   return {
     line,
@@ -65,15 +66,18 @@ export function rateDateOf(open: OpenCase, line: Line): string {
 
 function checkRates(scope: LineScope, date: string): void {
   const { open, line, toClaim, toLedger, findings } = scope;
-  const missing = [
-    ...(toClaim.factor ? [] : [open.claimCurrency]),
-    ...(toLedger.factor ? [] : [open.ledgerCurrency]),
-  ];
+  const missing = [...(toClaim.factor ? [] : [open.claimCurrency]), ...(toLedger.factor ? [] : [open.ledgerCurrency])];
   const from =
-    line.rate?.kind === 'card' ? line.rate.settled.currency : line.rate?.kind === 'own' ? open.claimCurrency : line.currency;
+    line.rate?.kind === 'card'
+      ? line.rate.settled.currency
+      : line.rate?.kind === 'own'
+        ? open.claimCurrency
+        : line.currency;
   if (missing.length > 0) {
     const to = [...new Set(missing)].join(' and ');
-    findings.push(finding('rate-missing', place(line), { from, to, date, days: String(open.case.book.maxRateAge ?? 7) }));
+    findings.push(
+      finding('rate-missing', place(line), { from, to, date, days: String(open.case.book.maxRateAge ?? 7) }),
+    );
   }
   if (line.rate?.kind === 'own') checkOwnRate(scope, line.rate.value, date);
 }
@@ -90,7 +94,11 @@ function checkOwnRate({ open, entity, line, findings }: LineScope, value: string
   const size = off.n < 0n ? { n: -off.n, d: off.d } : off;
   if (compare(size, tolerance) <= 0) return;
   const percent = fractionToDecimal(off, 2);
-  const shown = { percent, reference: fractionToDecimal(reference.value, 8), tolerance: entity.ownRateTolerance ?? '0' };
+  const shown = {
+    percent,
+    reference: fractionToDecimal(reference.value, 8),
+    tolerance: entity.ownRateTolerance ?? '0',
+  };
   findings.push(finding('rate-off', place(line), { ...numbers, ...shown, difference: percent }));
 }
 
@@ -129,7 +137,12 @@ function figurePart(scope: LineScope, item: Item | null, source: Line | Item, am
   const entries = source.tax ?? [];
   const tax = taxOfPart(scope, { place: where, amount: amounts.amount, entries, categoryRecovery: category.recovery });
   const coding = mergeCoding(open.case.claim.coding, line.coding, item?.coding);
-  const shares = sharesOf(scope, where, { ...amounts, tax, split: source.split ?? null, codingOf: resolver(coding, category.account) });
+  const shares = sharesOf(scope, where, {
+    ...amounts,
+    tax,
+    split: source.split ?? null,
+    codingOf: resolver(coding, category.account),
+  });
   return { item: where.item, personal, ...amounts, tax, shares };
 }
 

@@ -1,7 +1,16 @@
 import type { Finding } from '../finding/finding.ts';
 import type { Coding } from '../formats/case.schema.ts';
 import { fromMinor } from '../money/amount.ts';
-import type { Figure, LineFigures, OpenCase, PartFigures, RowFigures, SettlementFigures, ShareFigures, TaxFigures } from './assess.types.ts';
+import type {
+  Figure,
+  LineFigures,
+  OpenCase,
+  PartFigures,
+  RowFigures,
+  SettlementFigures,
+  ShareFigures,
+  TaxFigures,
+} from './assess.types.ts';
 
 /** ebbet-assessment/1. Every amount is a decimal string of its currency; null is a figure that cannot be computed. */
 export interface Assessment {
@@ -33,7 +42,13 @@ export type ShareRow = Written<ShareFigures, 'account' | 'coding'> & { account: 
 export interface Settlement {
   currency: string;
   due: string | null;
-  advances: { advance: string; applied: string | null; advancePart: string | null; ledgerPart: string | null; left: string | null }[];
+  advances: {
+    advance: string;
+    applied: string | null;
+    advancePart: string | null;
+    ledgerPart: string | null;
+    left: string | null;
+  }[];
   payable: string | null;
   receivable: string | null;
 }
@@ -50,7 +65,8 @@ export interface JournalRow {
   text: string;
 }
 
-const write = (figure: Figure, currency: string): string | null => (figure === null ? null : fromMinor(figure, currency));
+const write = (figure: Figure, currency: string): string | null =>
+  figure === null ? null : fromMinor(figure, currency);
 
 /** Writes the figures of a case as a document. */
 export function writeAssessment(

@@ -35,14 +35,25 @@ export function referenceConverter(rates: RateTable, from: string, to: string, d
  * proportion to what the bank took, a claimant's own rate applies to the claim currency and is carried on from there
  * to the ledger's by the published rate. An amount already in the target currency stays itself, whatever the kind.
  */
-export function lineConverter(line: Line, to: string, claimCurrency: string, rates: RateTable, date: string): Converter {
+export function lineConverter(
+  line: Line,
+  to: string,
+  claimCurrency: string,
+  rates: RateTable,
+  date: string,
+): Converter {
   if (line.currency === to) return converterOf(to, to, fraction(1n));
   const kind = line.rate ?? { kind: 'reference' as const };
   switch (kind.kind) {
     case 'reference':
       return referenceConverter(rates, line.currency, to, date);
     case 'card':
-      return carriedOn(line.currency, settledFactor(line, kind.settled), rates.find(kind.settled.currency, to, date), to);
+      return carriedOn(
+        line.currency,
+        settledFactor(line, kind.settled),
+        rates.find(kind.settled.currency, to, date),
+        to,
+      );
     case 'own':
       return carriedOn(line.currency, decimalToFraction(kind.value), rates.find(claimCurrency, to, date), to);
     default:

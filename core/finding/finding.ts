@@ -19,21 +19,42 @@ export interface Place {
 
 /** The findings of the calculation itself: severity and wording by code. `{name}` is filled in from the numbers. */
 const WORDS = {
-  'rate-missing': ['stop', 'No published rate from {from} to {to} at most {days} days old on {date}. Add the rate or correct the date.'],
-  'rate-off': ['ask', "The claimant's rate {value} from {from} to {to} is {percent} % from the published {reference} (tolerance {tolerance} %). Ask for proof of the rate."],
-  'rate-unproved': ['ask', "The claimant's rate {value} from {from} to {to} cannot be checked: no published rate on {date}. Ask for proof of the rate."],
+  'rate-missing': [
+    'stop',
+    'No published rate from {from} to {to} at most {days} days old on {date}. Add the rate or correct the date.',
+  ],
+  'rate-off': [
+    'ask',
+    "The claimant's rate {value} from {from} to {to} is {percent} % from the published {reference} (tolerance {tolerance} %). Ask for proof of the rate.",
+  ],
+  'rate-unproved': [
+    'ask',
+    "The claimant's rate {value} from {from} to {to} cannot be checked: no published rate on {date}. Ask for proof of the rate.",
+  ],
   'tax-entries': ['stop', 'With several tax entries each needs its own gross amount. Enter the gross for each.'],
   'tax-gross-sign': ['stop', 'The gross of {code} does not have the sign of the amount. Correct the gross.'],
-  'tax-gross-sum': ['stop', 'The gross amounts of the tax entries add up to {difference} more than the amount. Correct them.'],
+  'tax-gross-sum': [
+    'stop',
+    'The gross amounts of the tax entries add up to {difference} more than the amount. Correct them.',
+  ],
   'given-sign': ['stop', 'The tax given for {code} does not have the sign of its gross. Correct the tax.'],
   'given-above-gross': ['stop', 'The tax given for {code} is more than its gross. Correct the tax.'],
   'given-on-untaxed': ['stop', '{code} is untaxed, so its tax must be 0. Choose another tax code or remove the tax.'],
   'given-on-self-assessed': ['stop', '{code} is self-assessed: the receipt shows no tax. Remove the tax given.'],
   'tax-off': ['ask', 'The tax given for {code} is {difference} from the tax computed. Check the receipt.'],
   'tax-foreign': ['note', '{code} is a tax of {country}, where the entity is not registered: nothing is reclaimed.'],
-  'tax-country': ['ask', '{code} is a tax of {country}, but the line is from {lineCountry}: nothing is reclaimed. Correct the country or the code.'],
-  'tax-number-missing': ['note', "The receipt shows no tax number of the merchant: the tax of {code} is not reclaimed."],
-  'tax-unregistered': ['stop', '{code} is self-assessed in {country}, where the entity is not registered. Choose another tax code.'],
+  'tax-country': [
+    'ask',
+    '{code} is a tax of {country}, but the line is from {lineCountry}: nothing is reclaimed. Correct the country or the code.',
+  ],
+  'tax-number-missing': [
+    'note',
+    'The receipt shows no tax number of the merchant: the tax of {code} is not reclaimed.',
+  ],
+  'tax-unregistered': [
+    'stop',
+    '{code} is self-assessed in {country}, where the entity is not registered. Choose another tax code.',
+  ],
   'items-off': ['stop', 'The items leave {difference} of the line. Change them until nothing is left.'],
   'no-shares': ['stop', 'The split has no share. Add one or remove the split.'],
   rest: ['stop', 'Only one share can take the rest, and only by percent or amount.'],

@@ -38,17 +38,24 @@ function checkBook({ book }: Case, report: Report): void {
 }
 
 /** Rows of one key may follow each other in time, but only one may hold on a date. */
-function checkDated<T extends Dated>(rows: readonly T[], keyOf: (row: T) => string, path: string[], report: Report): void {
+function checkDated<T extends Dated>(
+  rows: readonly T[],
+  keyOf: (row: T) => string,
+  path: string[],
+  report: Report,
+): void {
   const seen = new Map<string, T[]>();
   rows.forEach((row, i) => {
     if (row.from && row.to && row.from > row.to) report([...path, i, 'to'], `is before from ${row.from}`);
     const others = seen.get(keyOf(row)) ?? [];
-    if (others.some((other) => overlap(other, row))) report([...path, i], `"${keyOf(row)}" is in the book twice for the same dates`);
+    if (others.some((other) => overlap(other, row)))
+      report([...path, i], `"${keyOf(row)}" is in the book twice for the same dates`);
     seen.set(keyOf(row), [...others, row]);
   });
 }
 
-const overlap = (a: Dated, b: Dated): boolean => (a.from ?? '') <= (b.to ?? '9999-12-31') && (b.from ?? '') <= (a.to ?? '9999-12-31');
+const overlap = (a: Dated, b: Dated): boolean =>
+  (a.from ?? '') <= (b.to ?? '9999-12-31') && (b.from ?? '') <= (a.to ?? '9999-12-31');
 
 function checkQuotes(rates: Case['book']['rates'], report: Report): void {
   const seen = new Set<string>();
@@ -68,9 +75,11 @@ function checkTaxCode(code: Case['book']['taxCodes'][number], path: (string | nu
     ids.forEach((id, i) => ids.indexOf(id) < i && report([...path, 'components', i, 'id'], `"${id}" is used twice`));
     if (code.selfAssessed) report([...path, 'components'], 'a self-assessed tax code has one rate and no components');
   } else {
-    for (const field of ['rate', 'account', 'recovery'] as const) if (code[field] == null) report([...path, field], 'is missing');
+    for (const field of ['rate', 'account', 'recovery'] as const)
+      if (code[field] == null) report([...path, field], 'is missing');
   }
-  if (code.selfAssessed && !code.outputAccount) report([...path, 'outputAccount'], 'is missing: a self-assessed tax is credited to it');
+  if (code.selfAssessed && !code.outputAccount)
+    report([...path, 'outputAccount'], 'is missing: a self-assessed tax is credited to it');
 }
 
 function checkClaim(document: Case, report: Report): void {
@@ -79,7 +88,9 @@ function checkClaim(document: Case, report: Report): void {
   if (!entity) return report(['claim', 'entity'], `the book has no entity "${claim.entity}" on ${postingDate}`);
   if (!datedRows(book.people, (r) => r.id).on(claim.claimant, postingDate))
     report(['claim', 'claimant'], `the book has no person "${claim.claimant}" on ${postingDate}`);
-  book.advances?.forEach((a, i) => checkAmount(a.ledgerOutstanding, entity.currency, ['book', 'advances', i, 'ledgerOutstanding'], report));
+  book.advances?.forEach((a, i) =>
+    checkAmount(a.ledgerOutstanding, entity.currency, ['book', 'advances', i, 'ledgerOutstanding'], report),
+  );
   checkAdvances(document, report);
   checkLines(document, report);
 }
@@ -91,7 +102,8 @@ function checkAdvances({ claim, book, postingDate }: Case, report: Report): void
     const path = ['claim', 'advances', i];
     const advance = advances.on(wanted.advance, postingDate);
     if (!advance) report([...path, 'advance'], `the book has no advance "${wanted.advance}" on ${postingDate}`);
-    else if (advance.person !== claim.claimant) report([...path, 'advance'], `"${wanted.advance}" is an advance of ${advance.person}, not of the claimant`);
+    else if (advance.person !== claim.claimant)
+      report([...path, 'advance'], `"${wanted.advance}" is an advance of ${advance.person}, not of the claimant`);
     if (named.has(wanted.advance)) report([...path, 'advance'], `"${wanted.advance}" is named twice`);
     named.add(wanted.advance);
     if (wanted.upTo == null) return;
@@ -115,7 +127,9 @@ function checkLines(document: Case, report: Report): void {
     const entity = lookups.entities.on(claim.entity, line.date);
     if (!entity) return report([...path, 'date'], `the book has no entity "${claim.entity}" on ${line.date}`);
     checkLine(document, entity, line, path, report);
-    const parts = line.items?.length ? line.items.map((item, k) => ({ part: item, at: [...path, 'items', k] })) : [{ part: line, at: path }];
+    const parts = line.items?.length
+      ? line.items.map((item, k) => ({ part: item, at: [...path, 'items', k] }))
+      : [{ part: line, at: path }];
     for (const { part, at } of parts) checkPart(line, part, at, lookups, report);
   });
 }
@@ -125,15 +139,18 @@ function checkLine({ claim }: Case, entity: Entity, line: Line, path: (string | 
   if (line.receipt?.amount != null && line.receipt.currency != null)
     checkAmount(line.receipt.amount, line.receipt.currency, [...path, 'receipt', 'amount'], report);
   if (line.card != null && line.paidBy !== 'card') report([...path, 'card'], 'only a line paid by card has a card');
-  if (entity.rateDate === 'submitted' && !claim.submittedOn) report(['claim', 'submittedOn'], "is missing: the entity's rates are those of that date");
+  if (entity.rateDate === 'submitted' && !claim.submittedOn)
+    report(['claim', 'submittedOn'], "is missing: the entity's rates are those of that date");
   checkRate(claim.currency, line, [...path, 'rate'], report);
   if (line.items?.length) checkItems(line, path, report);
 }
 
 function checkRate(claimCurrency: string, line: Line, path: (string | number)[], report: Report): void {
   if (line.rate?.kind === 'own') {
-    if (line.paidBy !== 'own') report([...path, 'kind'], 'a rate of the claimant’s own needs a line paid with own money');
-    if (line.currency === claimCurrency) report([...path, 'kind'], 'a line in the claim’s currency has no rate of its own');
+    if (line.paidBy !== 'own')
+      report([...path, 'kind'], 'a rate of the claimant’s own needs a line paid with own money');
+    if (line.currency === claimCurrency)
+      report([...path, 'kind'], 'a line in the claim’s currency has no rate of its own');
   }
   if (line.rate?.kind !== 'card') return;
   if (line.paidBy !== 'card') report([...path, 'kind'], 'a card rate needs a line paid by card');
@@ -142,7 +159,8 @@ function checkRate(claimCurrency: string, line: Line, path: (string | number)[],
   const taken = readAmount(settled.amount, settled.currency);
   const charged = readAmount(line.amount, line.currency);
   if (taken === null || charged === null) return;
-  if (signOf(taken) !== signOf(charged)) report([...path, 'settled', 'amount'], `does not have the sign of the line's ${line.amount}`);
+  if (signOf(taken) !== signOf(charged))
+    report([...path, 'settled', 'amount'], `does not have the sign of the line's ${line.amount}`);
   if (settled.currency === line.currency && taken !== charged)
     report([...path, 'settled', 'amount'], `must be the line's ${line.amount}: both are ${line.currency}`);
 }
@@ -168,16 +186,19 @@ interface Lookups {
 function checkPart(line: Line, part: Line | Item, path: (string | number)[], book: Lookups, report: Report): void {
   if (line.personal || part.personal) return checkPersonal(line, part, path, report);
   if (!part.category) report([...path, 'category'], 'is missing');
-  else if (!book.categories.on(part.category, line.date)) report([...path, 'category'], `the book has no category "${part.category}" on ${line.date}`);
+  else if (!book.categories.on(part.category, line.date))
+    report([...path, 'category'], `the book has no category "${part.category}" on ${line.date}`);
   part.tax?.forEach((entry, k) => {
     const at = [...path, 'tax', k];
-    if (!book.taxCodes.on(entry.code, line.date)) report([...at, 'code'], `the book has no tax code "${entry.code}" on ${line.date}`);
+    if (!book.taxCodes.on(entry.code, line.date))
+      report([...at, 'code'], `the book has no tax code "${entry.code}" on ${line.date}`);
     if (entry.gross != null) checkAmount(entry.gross, line.currency, [...at, 'gross'], report);
     if (entry.tax != null) checkAmount(entry.tax, line.currency, [...at, 'tax'], report);
   });
   if (part.split?.by !== 'amount') return;
   part.split.shares.forEach((share, k) => {
-    if (share.value != null && share.value !== 'rest') checkAmount(share.value, line.currency, [...path, 'split', 'shares', k, 'value'], report);
+    if (share.value != null && share.value !== 'rest')
+      checkAmount(share.value, line.currency, [...path, 'split', 'shares', k, 'value'], report);
   });
 }
 
@@ -189,6 +210,6 @@ function checkPersonal(line: Line, part: Line | Item, path: (string | number)[],
 }
 
 function checkAmount(amount: string, currency: string, path: (string | number)[], report: Report): void {
-  if (readAmount(amount, currency) === null) report(path, `"${amount}" is not an amount with the decimals of ${currency}`);
+  if (readAmount(amount, currency) === null)
+    report(path, `"${amount}" is not an amount with the decimals of ${currency}`);
 }
-

@@ -26,7 +26,11 @@ const EMPTY: JournalResult = { rows: [], findings: [] };
  * person, advances, exchange differences. Rows of 0 are left out. Debits equal credits by construction; that they do
  * is checked, and a difference is a programming error.
  */
-export function buildJournal(open: OpenCase, lines: readonly LineFigures[], settlement: SettlementFigures): JournalResult {
+export function buildJournal(
+  open: OpenCase,
+  lines: readonly LineFigures[],
+  settlement: SettlementFigures,
+): JournalResult {
   if (!computable(lines, settlement)) return EMPTY;
   const person = personRows(open, lines, settlement);
   if (person.findings.length > 0) return person;
@@ -44,9 +48,9 @@ export function buildJournal(open: OpenCase, lines: readonly LineFigures[], sett
 function computable(lines: readonly LineFigures[], settlement: SettlementFigures): boolean {
   const known = lines.every(
     (line) =>
-      line.whole &&
-      line.ledgerAmount !== null &&
-      line.parts.every((part) => part.shares.every((s) => s.ledgerCost !== null && s.cost !== null)),
+      line.whole
+      && line.ledgerAmount !== null
+      && line.parts.every((part) => part.shares.every((s) => s.ledgerCost !== null && s.cost !== null)),
   );
   return known && settlement.payable !== null && settlement.receivable !== null;
 }
@@ -70,9 +74,21 @@ function taxRows({ line, parts }: LineFigures): RowFigures[] {
     const where = { coding: {}, currency: line.currency, line: line.id, item: part.item };
     return [...taxGroups(part).entries()].flatMap(([taxCode, group]) => {
       const { account, outputAccount } = group[0]!;
-      const back = { ...where, account, taxCode, debit: sum(group, 'ledgerRecoverable'), amount: sum(group, 'recoverable') };
+      const back = {
+        ...where,
+        account,
+        taxCode,
+        debit: sum(group, 'ledgerRecoverable'),
+        amount: sum(group, 'recoverable'),
+      };
       if (outputAccount === null) return [{ ...back, text: `Reclaimable tax ${taxCode}` }];
-      const owed = { ...where, account: outputAccount, taxCode, debit: -sum(group, 'ledgerTax'), amount: -sum(group, 'tax') };
+      const owed = {
+        ...where,
+        account: outputAccount,
+        taxCode,
+        debit: -sum(group, 'ledgerTax'),
+        amount: -sum(group, 'tax'),
+      };
       return [
         { ...back, text: `Reclaimable tax ${taxCode}, self-assessed` },
         { ...owed, text: `Tax owed ${taxCode}, self-assessed` },
@@ -100,7 +116,7 @@ function clearingRows(open: OpenCase, { line, amount, ledgerAmount }: LineFigure
   const settled = line.rate?.kind === 'card' ? line.rate.settled : null;
   const currency = settled?.currency ?? line.currency;
   const onCard = line.paidBy === 'card';
-  const account = onCard ? ((line.card && cards?.[line.card]) || accounts.cardClearing) : accounts.centralClearing;
+  const account = onCard ? (line.card && cards?.[line.card]) || accounts.cardClearing : accounts.centralClearing;
   return [
     {
       account,
@@ -166,7 +182,15 @@ function advanceRows(open: OpenCase, advances: readonly AppliedAdvance[], booked
     bookedLeft -= taken;
     const text = `Advance ${advance.id} accounted for`;
     return [
-      { account: payableAccount(open), coding: {}, debit: taken, currency: open.claimCurrency, amount: applied, ...at(null, null), text },
+      {
+        account: payableAccount(open),
+        coding: {},
+        debit: taken,
+        currency: open.claimCurrency,
+        amount: applied,
+        ...at(null, null),
+        text,
+      },
       {
         account: open.entity.accounts.staffAdvances,
         coding: {},
@@ -183,12 +207,25 @@ function advanceRows(open: OpenCase, advances: readonly AppliedAdvance[], booked
 
 function exchangeRow(open: OpenCase, debit: bigint, text: string): RowFigures {
   const { exchangeDifference } = open.entity.accounts;
-  return { account: exchangeDifference, coding: {}, debit, currency: open.ledgerCurrency, amount: debit, ...at(null, null), text };
+  return {
+    account: exchangeDifference,
+    coding: {},
+    debit,
+    currency: open.ledgerCurrency,
+    amount: debit,
+    ...at(null, null),
+    text,
+  };
 }
 
 function rateMissing(open: OpenCase): Finding {
   const { postingDate, book } = open.case;
-  const numbers = { from: open.claimCurrency, to: open.ledgerCurrency, date: postingDate, days: String(book.maxRateAge ?? 7) };
+  const numbers = {
+    from: open.claimCurrency,
+    to: open.ledgerCurrency,
+    date: postingDate,
+    days: String(book.maxRateAge ?? 7),
+  };
   return finding('rate-missing', { line: null, item: null }, numbers);
 }
 

@@ -9,7 +9,9 @@ export function traceRow(assessment: Pick<Assessment, 'lines' | 'journal'>, inde
   if (!row || row.line === null || row.taxCode !== null) return null;
   const part = assessment.lines.find((l) => l.id === row.line)?.parts.find((p) => p.item === row.item);
   const posted = (part?.shares ?? []).map((share, i) => ({ share, i })).filter(({ share }) => hasCost(share));
-  const before = assessment.journal.slice(0, index).filter((r) => r.line === row.line && r.item === row.item && r.taxCode === null);
+  const before = assessment.journal
+    .slice(0, index)
+    .filter((r) => r.line === row.line && r.item === row.item && r.taxCode === null);
   return posted[before.length]?.i ?? null;
 }
 

@@ -15,7 +15,15 @@ export interface SharedPart {
 }
 
 const WHOLE: Split = { by: 'equal', shares: [{ coding: {} }] };
-const COLUMNS = ['gross', 'recoverable', 'selfAssessed', 'claimAmount', 'ledgerGross', 'ledgerRecoverable', 'ledgerSelfAssessed'] as const;
+const COLUMNS = [
+  'gross',
+  'recoverable',
+  'selfAssessed',
+  'claimAmount',
+  'ledgerGross',
+  'ledgerRecoverable',
+  'ledgerSelfAssessed',
+] as const;
 type Column = (typeof COLUMNS)[number];
 
 /**

@@ -19,7 +19,10 @@ export interface EntryFigures {
   taxes: bigint[];
   off: bigint | null;
 }
-export type EntryProblem = { ok: false; problem: 'given-sign' | 'given-above-gross' | 'given-on-untaxed' | 'given-on-self-assessed' };
+export type EntryProblem = {
+  ok: false;
+  problem: 'given-sign' | 'given-above-gross' | 'given-on-untaxed' | 'given-on-self-assessed';
+};
 
 const HUNDREDTH = fraction(1n, 100n);
 const percentOf = (text: string | null | undefined): Fraction =>
@@ -44,7 +47,11 @@ export function componentsOf(code: TaxCode): Component[] {
  * A given tax, from the receipt, is apportioned over the components by the same factors instead.
  * 100.01 with 23 % → tax 18.70, net 81.31; −100.01 → −18.70; 0 → 0.
  */
-export function includedTax(gross: bigint, components: readonly Component[], given: bigint | null): EntryFigures | EntryProblem {
+export function includedTax(
+  gross: bigint,
+  components: readonly Component[],
+  given: bigint | null,
+): EntryFigures | EntryProblem {
   const weights = commonWeights(components);
   const sum = weights.factors.reduce((a, w) => a + w, 0n);
   const base = weights.unit + sum;
@@ -57,7 +64,11 @@ export function includedTax(gross: bigint, components: readonly Component[], giv
 }
 
 /** Tax the buyer owes himself on a gross that holds none: round(gross × rate); net = gross. */
-export function selfAssessedTax(gross: bigint, component: Component, given: bigint | null): EntryFigures | EntryProblem {
+export function selfAssessedTax(
+  gross: bigint,
+  component: Component,
+  given: bigint | null,
+): EntryFigures | EntryProblem {
   if (given !== null) return { ok: false, problem: 'given-on-self-assessed' };
   return { ok: true, net: gross, taxes: [roundHalfAway(gross * component.factor.n, component.factor.d)], off: null };
 }
@@ -66,7 +77,12 @@ export function selfAssessedTax(gross: bigint, component: Component, given: bigi
  * What the tax authority gives back of one component's tax: tax × its own, the category's and the entity's recovery,
  * rounded once.
  */
-export function recoverableTax(tax: bigint, component: Component, category?: string | null, entity?: string | null): bigint {
+export function recoverableTax(
+  tax: bigint,
+  component: Component,
+  category?: string | null,
+  entity?: string | null,
+): bigint {
   const share = times(component.recovery, times(percentOf(category), percentOf(entity)));
   return roundHalfAway(tax * share.n, share.d);
 }

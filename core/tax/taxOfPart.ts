@@ -2,7 +2,14 @@ import type { Figure, LineScope, TaxFigures } from '../assess/assess.types.ts';
 import { finding, type FindingKind, type Place } from '../finding/finding.ts';
 import type { TaxCode, TaxEntry } from '../formats/case.schema.ts';
 import { fromMinor, magnitude, signOf, toMinor } from '../money/amount.ts';
-import { componentsOf, includedTax, recoverableTax, selfAssessedTax, type Component, type EntryFigures } from './taxEntry.ts';
+import {
+  componentsOf,
+  includedTax,
+  recoverableTax,
+  selfAssessedTax,
+  type Component,
+  type EntryFigures,
+} from './taxEntry.ts';
 
 /** The taxed amount a part consists of: a line, or one of its items. */
 export interface TaxedPart {
@@ -33,7 +40,12 @@ function computeEntries(scope: LineScope, part: TaxedPart): Entry[] {
     const code = open.taxCodes.on(entry.code, line.date)!;
     const components = componentsOf(code);
     const gross = grosses[index] ?? null;
-    return { entry, code, components, figures: gross === null ? null : figuresOf(scope, part, entry, code, components, gross) };
+    return {
+      entry,
+      code,
+      components,
+      figures: gross === null ? null : figuresOf(scope, part, entry, code, components, gross),
+    };
   });
 }
 
@@ -67,13 +79,17 @@ function figuresOf(
 ): EntryFigures | null {
   const { line, findings } = scope;
   const given = entry.tax == null ? null : toMinor(entry.tax, line.currency);
-  const figures = code.selfAssessed ? selfAssessedTax(gross, components[0]!, given) : includedTax(gross, components, given);
+  const figures = code.selfAssessed
+    ? selfAssessedTax(gross, components[0]!, given)
+    : includedTax(gross, components, given);
   if (!figures.ok) {
     findings.push(finding(figures.problem, part.place, { code: code.code }));
     return null;
   }
   if (figures.off !== null && magnitude(figures.off) > 1n)
-    findings.push(finding('tax-off', part.place, { code: code.code, difference: fromMinor(figures.off, line.currency) }));
+    findings.push(
+      finding('tax-off', part.place, { code: code.code, difference: fromMinor(figures.off, line.currency) }),
+    );
   return figures;
 }
 
@@ -86,7 +102,9 @@ function reclaimByCode(scope: LineScope, part: TaxedPart, entries: Entry[]): Map
     const takesAway = sameCode.some((e) => recoverables(scope, part, e).some((r) => r !== 0n));
     const kind = code.selfAssessed ? unregistered(scope, code) : barrier(scope, code);
     if (kind && (takesAway || kind === 'tax-country' || kind === 'tax-unregistered'))
-      scope.findings.push(finding(kind, part.place, { code: code.code, country: code.country, lineCountry: scope.line.country ?? null }));
+      scope.findings.push(
+        finding(kind, part.place, { code: code.code, country: code.country, lineCountry: scope.line.country ?? null }),
+      );
     reclaims.set(code.code, code.selfAssessed === true || kind === null);
   }
   return reclaims;

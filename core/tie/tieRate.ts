@@ -19,9 +19,12 @@ const PLACES = 8;
  */
 export function tieRate(open: OpenCase, line: Line): Tie {
   const targets = [...new Set([open.claimCurrency, open.ledgerCurrency])].filter((c) => c !== line.currency);
-  if (targets.length === 0) return { line: line.id, kind: 'rate', state: 'none', difference: null, comparisons: [], steps: [] };
+  if (targets.length === 0)
+    return { line: line.id, kind: 'rate', state: 'none', difference: null, comparisons: [], steps: [] };
   const date = rateDateOf(open, line);
-  const comparisons = [used(open, line, date), ...targets.map((to) => published(open, line, to, date))].filter((c) => c !== null);
+  const comparisons = [used(open, line, date), ...targets.map((to) => published(open, line, to, date))].filter(
+    (c) => c !== null,
+  );
   const steps = targets.flatMap((to) => stepsTo(open, line, to, date));
   const off = comparisons.find((c) => c.state === 'off');
   return { ...fromComparisons(line.id, 'rate', comparisons), difference: off?.difference ?? null, steps };
@@ -49,7 +52,11 @@ function used(open: OpenCase, line: Line, date: string): Comparison | null {
 
 function broughtRate(line: Line, claimCurrency: string): { value: Fraction; to: string; fact: string } | null {
   if (line.rate?.kind === 'own')
-    return { value: decimalToFraction(line.rate.value), to: claimCurrency, fact: `own rate, ${claimCurrency} for 1 ${line.currency}` };
+    return {
+      value: decimalToFraction(line.rate.value),
+      to: claimCurrency,
+      fact: `own rate, ${claimCurrency} for 1 ${line.currency}`,
+    };
   if (line.rate?.kind !== 'card' || line.rate.settled.currency === line.currency) return null;
   const { amount, currency } = line.rate.settled;
   const charged = toMinor(line.amount, line.currency);
@@ -82,7 +89,13 @@ function stepsTo(open: OpenCase, line: Line, to: string, date: string): Step[] {
   const exact = times(fraction(amount, minorPerMajor(line.currency)), factor);
   const brought =
     line.rate?.kind === 'card'
-      ? [{ label: 'Taken by the bank', value: `${line.rate.settled.amount} ${line.rate.settled.currency}`, source: 'card charge' }]
+      ? [
+          {
+            label: 'Taken by the bank',
+            value: `${line.rate.settled.amount} ${line.rate.settled.currency}`,
+            source: 'card charge',
+          },
+        ]
       : line.rate?.kind === 'own'
         ? [{ label: "Claimant's own rate", value: line.rate.value, source: 'claim' }]
         : [];
@@ -96,7 +109,9 @@ function stepsTo(open: OpenCase, line: Line, to: string, date: string): Step[] {
 
 function legSteps(rate: Rate | null): Step[] {
   return (rate?.legs ?? []).map(({ quote, reciprocal }) => ({
-    label: reciprocal ? `1 ${quote.to} = 1 ÷ ${quote.rate} ${quote.from}` : `1 ${quote.from} = ${quote.rate} ${quote.to}`,
+    label: reciprocal
+      ? `1 ${quote.to} = 1 ÷ ${quote.rate} ${quote.from}`
+      : `1 ${quote.from} = ${quote.rate} ${quote.to}`,
     value: quote.date,
     source: quote.source ?? null,
   }));

@@ -28,7 +28,11 @@ export function tieReceipt(line: Line, context: ReceiptContext): Tie {
     ...(context.taxNumberNeeded ? [present('tax number', receipt.taxNumber)] : []),
   ];
   const firstOff = comparisons.find((c) => c.state === worst(comparisons.map((x) => x.state)) && c.state === 'off');
-  return { ...fromComparisons(line.id, 'receipt', comparisons), difference: firstOff?.difference ?? null, steps: amount.steps };
+  return {
+    ...fromComparisons(line.id, 'receipt', comparisons),
+    difference: firstOff?.difference ?? null,
+    steps: amount.steps,
+  };
 }
 
 function compareAmount(line: Line, receipt: ReceiptEvidence, { evidence, lines }: ReceiptContext) {
@@ -47,7 +51,9 @@ function compareAmount(line: Line, receipt: ReceiptEvidence, { evidence, lines }
   };
   const steps = [
     ...sharing.map((l) => ({ label: `Line ${l.id}`, value: `${l.amount} ${l.currency}`, source: l.merchant ?? null })),
-    ...(receipt.amount ? [{ label: 'Receipt total', value: `${receipt.amount} ${receipt.currency}`, source: receipt.merchant }] : []),
+    ...(receipt.amount
+      ? [{ label: 'Receipt total', value: `${receipt.amount} ${receipt.currency}`, source: receipt.merchant }]
+      : []),
   ];
   return { comparison, steps: sharing.length > 1 ? steps : [] };
 }
@@ -55,16 +61,37 @@ function compareAmount(line: Line, receipt: ReceiptEvidence, { evidence, lines }
 function compareDate(claimed: string, shown: string | null): Comparison {
   const days = shown === null ? 0 : daysBetween(shown, claimed);
   const difference = days === 0 ? null : `${signed(String(days))} ${Math.abs(days) === 1 ? 'day' : 'days'}`;
-  return { fact: 'date', claimed, evidence: shown, difference, tolerance: '0 days', state: shown === null ? 'open' : days === 0 ? 'tied' : 'off' };
+  return {
+    fact: 'date',
+    claimed,
+    evidence: shown,
+    difference,
+    tolerance: '0 days',
+    state: shown === null ? 'open' : days === 0 ? 'tied' : 'off',
+  };
 }
 
 function same(fact: string, claimed: string, shown: string | null): Comparison {
   const state = shown === null ? 'open' : shown === claimed ? 'tied' : 'off';
-  return { fact, claimed, evidence: shown, difference: state === 'off' ? `${claimed} ≠ ${shown}` : null, tolerance: null, state };
+  return {
+    fact,
+    claimed,
+    evidence: shown,
+    difference: state === 'off' ? `${claimed} ≠ ${shown}` : null,
+    tolerance: null,
+    state,
+  };
 }
 
 function present(fact: string, shown: string | null): Comparison {
-  return { fact, claimed: 'needed', evidence: shown, difference: null, tolerance: null, state: shown ? 'tied' : 'open' };
+  return {
+    fact,
+    claimed: 'needed',
+    evidence: shown,
+    difference: null,
+    tolerance: null,
+    state: shown ? 'tied' : 'open',
+  };
 }
 
 /** Merchants agree when all words of the shorter name stand in the longer one; case, accents and legal forms aside. */

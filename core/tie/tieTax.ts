@@ -14,7 +14,9 @@ const OFF = new Set(['tax-base', 'tax-off', 'tax-country', 'tax-unregistered']);
 /** Tax claimed with tax computed, and how much of it is reclaimable. Tolerance: one minor unit, by rule. */
 export function tieTax(open: OpenCase, line: Line, assessed: AssessedLine, findings: readonly Finding[]): Tie {
   const parts: (Line | Item)[] = line.items?.length ? line.items : [line];
-  const comparisons = parts.flatMap((part, index) => compareEntries(open, line, part, assessed.parts[index]!, findings));
+  const comparisons = parts.flatMap((part, index) =>
+    compareEntries(open, line, part, assessed.parts[index]!, findings),
+  );
   const steps = parts.flatMap((part) => (part.tax ?? []).flatMap((entry) => stepsOf(open, line, part, entry)));
   const off = comparisons.find((c) => c.state === 'off');
   return { ...fromComparisons(line.id, 'tax', comparisons), difference: off?.difference ?? null, steps };
@@ -36,14 +38,23 @@ function compareEntries(
     const reclaimable: Comparison = {
       fact: `${entry.code} reclaimable`,
       claimed: total(back, line.currency),
-      evidence: about.filter((f) => !OFF.has(f.code)).map((f) => f.says).join(' ') || null,
+      evidence:
+        about
+          .filter((f) => !OFF.has(f.code))
+          .map((f) => f.says)
+          .join(' ') || null,
       difference: null,
       tolerance: null,
       state: 'none',
     };
     const comparison: Comparison = {
       fact: `${entry.code} tax`,
-      claimed: entry.tax ?? total(rows.map((row) => row.tax), line.currency),
+      claimed:
+        entry.tax
+        ?? total(
+          rows.map((row) => row.tax),
+          line.currency,
+        ),
       evidence: computed(open, line, part, entry),
       difference: bad ? (bad.difference ?? shortName(bad.code)) : null,
       tolerance: fromMinor(1n, line.currency),
@@ -58,7 +69,12 @@ function computed(open: OpenCase, line: Line, part: Line | Item, entry: TaxEntry
   const gross = readAmount(entry.gross ?? part.amount, line.currency);
   if (gross === null || code.selfAssessed) return null;
   const figures = includedTax(gross, componentsOf(code), null);
-  return figures.ok ? fromMinor(figures.taxes.reduce((a, t) => a + t, 0n), line.currency) : null;
+  return figures.ok
+    ? fromMinor(
+        figures.taxes.reduce((a, t) => a + t, 0n),
+        line.currency,
+      )
+    : null;
 }
 
 function stepsOf(open: OpenCase, line: Line, part: Line | Item, entry: TaxEntry): Step[] {
@@ -67,7 +83,11 @@ function stepsOf(open: OpenCase, line: Line, part: Line | Item, entry: TaxEntry)
   const base = code.selfAssessed ? ONE : components.reduce((a, c) => plus(a, c.factor), plus(ONE, ZERO));
   const gross = toMinor(entry.gross ?? part.amount, line.currency);
   return [
-    { label: `${entry.code} covers`, value: `${fromMinor(gross, line.currency)} ${line.currency}`, source: code.name ?? null },
+    {
+      label: `${entry.code} covers`,
+      value: `${fromMinor(gross, line.currency)} ${line.currency}`,
+      source: code.name ?? null,
+    },
     ...components.map((c) => {
       const exact = fraction(gross * c.factor.n * base.d, c.factor.d * base.n * 10n ** decimals(line.currency));
       return {

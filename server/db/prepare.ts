@@ -20,7 +20,11 @@ async function isEmpty(db: Db): Promise<boolean> {
 if (/prepare\.(ts|mjs)$/.test(process.argv[1] ?? '')) {
   const db = connect(process.env.DATABASE_OWNER_URL!);
   try {
-    await prepare(db, decodeURIComponent(new URL(process.env.DATABASE_APP_URL!).password), process.env.EBBET_DEMO !== '0');
+    await prepare(
+      db,
+      decodeURIComponent(new URL(process.env.DATABASE_APP_URL!).password),
+      process.env.EBBET_DEMO !== '0',
+    );
   } finally {
     await db.destroy();
   }

@@ -13,7 +13,8 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
     if (res.headersSent) return next(error);
     const refused = toRefused(error);
     const reference = randomUUID().slice(0, 8);
-    if (refused.code === 'broken') log.error({ reference, name: error?.name, code: error?.code, stack: error?.stack }, 'unforeseen');
+    if (refused.code === 'broken')
+      log.error({ reference, name: error?.name, code: error?.code, stack: error?.stack }, 'unforeseen');
     res.status(refused.status).json({
       code: refused.code,
       says: refused.says,
@@ -25,8 +26,10 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
 
 function toRefused(error: unknown): Refused {
   if (error instanceof Refused) return error;
-  if (error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE') return new Refused('too-large', { limit: '15 MB' });
-  if (error instanceof multer.MulterError) return new Refused('invalid', { problem: 'Send one file in the field "file".' });
+  if (error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE')
+    return new Refused('too-large', { limit: '15 MB' });
+  if (error instanceof multer.MulterError)
+    return new Refused('invalid', { problem: 'Send one file in the field "file".' });
   const type = (error as { type?: string })?.type;
   if (type === 'entity.parse.failed') return new Refused('invalid', { problem: 'The request is not JSON.' });
   if (type === 'entity.too.large') return new Refused('too-large', { limit: '1 MB' });

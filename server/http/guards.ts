@@ -25,7 +25,9 @@ export const sameOriginWrites: RequestHandler = (req, _res, next) => {
   if (READS.has(req.method)) return next();
   const site = req.get('sec-fetch-site');
   const origin = req.get('origin');
-  const foreign = (site !== undefined && site !== 'same-origin' && site !== 'none') || (origin !== undefined && hostOf(origin) !== req.get('host'));
+  const foreign =
+    (site !== undefined && site !== 'same-origin' && site !== 'none')
+    || (origin !== undefined && hostOf(origin) !== req.get('host'));
   next(foreign ? new Refused('other-site') : undefined);
 };
 
@@ -41,7 +43,8 @@ export function actorOf(req: Request): Actor {
 
 /** Only people with one of the roles pass. Relations to the record are checked where the record is read. */
 export function needs(...roles: Role[]): RequestHandler {
-  return (req, _res, next) => next(hasAny(actorOf(req), roles) ? undefined : new Refused('not-allowed', { needs: roles.join(' or ') }));
+  return (req, _res, next) =>
+    next(hasAny(actorOf(req), roles) ? undefined : new Refused('not-allowed', { needs: roles.join(' or ') }));
 }
 
 /** The body or query checked by a schema; what is wrong is said at its path. */

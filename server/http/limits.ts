@@ -10,7 +10,12 @@ export interface Limits {
   upload(pool: Pool): IRateLimiterPostgresOptions;
 }
 
-const inTable = (storeClient: Pool, keyPrefix: string, points: number, duration: number): IRateLimiterPostgresOptions => ({
+const inTable = (
+  storeClient: Pool,
+  keyPrefix: string,
+  points: number,
+  duration: number,
+): IRateLimiterPostgresOptions => ({
   storeClient,
   storeType: 'pool',
   tableName: 'rate_limits',
@@ -34,7 +39,11 @@ export function limiter(limit: RateLimiterPostgres, keyOf: (req: Request) => str
       await limit.consume(keyOf(req));
       next();
     } catch (error) {
-      next(error instanceof RateLimiterRes ? new Refused('too-many', { seconds: Math.ceil(error.msBeforeNext / 1000) }) : error);
+      next(
+        error instanceof RateLimiterRes
+          ? new Refused('too-many', { seconds: Math.ceil(error.msBeforeNext / 1000) })
+          : error,
+      );
     }
   };
 }

@@ -12,16 +12,25 @@ const REFUSALS = {
   'not-found': [404, 'There is no {what} here, or it is not yours to see.'],
   stale: [409, 'The claim was changed while you worked. What changed is listed; what you typed is kept.'],
   'wrong-state': [409, 'The claim is {state}, so this cannot be done. It has to be {needs}.'],
-  'figures-changed': [409, 'The figures changed since you looked: a rate or the book is newer. Look at the journal again.'],
+  'figures-changed': [
+    409,
+    'The figures changed since you looked: a rate or the book is newer. Look at the journal again.',
+  ],
   'key-reused': [409, 'This request repeats an earlier one with other content. Load the page again.'],
   'has-stops': [422, 'The claim cannot go on: {first}'],
-  'ties-open': [422, '{count} comparisons are not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.'],
+  'ties-open': [
+    422,
+    '{count} comparisons are not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.',
+  ],
   'period-closed': [422, 'The period of {date} is not open. Open: {open}.'],
   'not-live': [409, 'Journal {number} is not a live posting, so it cannot be reversed.'],
   'not-an-image': [422, '{name} is not accepted: {reason}.'],
   'too-large': [413, 'The file is larger than {limit}. Take a smaller picture.'],
   'too-many': [429, 'Too many attempts. Wait {seconds} seconds and try again.'],
-  broken: [500, 'Something failed on the server. Nothing was changed. Try again, and if it stays, pass on the reference.'],
+  broken: [
+    500,
+    'Something failed on the server. Nothing was changed. Try again, and if it stays, pass on the reference.',
+  ],
 } as const satisfies Record<string, readonly [number, string]>;
 
 export type RefusalCode = keyof typeof REFUSALS;

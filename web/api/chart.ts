@@ -20,7 +20,8 @@ export interface Chart {
 }
 
 export const useChart = () => useSWR('/chart', get<Chart>, { revalidateOnFocus: false, dedupingInterval: 300_000 });
-export const accountName = (chart: Chart | undefined, code: string): string => chart?.accounts.find((a) => a.code === code)?.name ?? '';
+export const accountName = (chart: Chart | undefined, code: string): string =>
+  chart?.accounts.find((a) => a.code === code)?.name ?? '';
 
 /** The codes of a coding in the order of the chart's dimensions: "410 · 10 · REED-11". */
 export function sayCoding(coding: Coding, chart: Chart | undefined): string {

@@ -115,26 +115,41 @@ export interface Correction {
 }
 
 export function useQueue(state: string, q: string) {
-  const query = (after: string | null) => `/claims?${new URLSearchParams({ state, ...(q ? { q } : {}), ...(after ? { after } : {}) })}`;
-  return useSWRInfinite((index, before: QueuePage | null) => (index > 0 && !before?.next ? null : query(before?.next ?? null)), get<QueuePage>, {
-    keepPreviousData: true,
-  });
+  const query = (after: string | null) =>
+    `/claims?${new URLSearchParams({ state, ...(q ? { q } : {}), ...(after ? { after } : {}) })}`;
+  return useSWRInfinite(
+    (index, before: QueuePage | null) => (index > 0 && !before?.next ? null : query(before?.next ?? null)),
+    get<QueuePage>,
+    {
+      keepPreviousData: true,
+    },
+  );
 }
 
 export const useOwnClaims = () => useSWR('/claims/own', get<{ claims: QueueRow[] }>);
-export const useClaim = (number: string) => useSWR(`/claims/${encodeURIComponent(number)}`, get<ClaimView>, { revalidateOnFocus: false });
+export const useClaim = (number: string) =>
+  useSWR(`/claims/${encodeURIComponent(number)}`, get<ClaimView>, { revalidateOnFocus: false });
 
 /** The acts of review; each answers with the claim as it is afterwards. */
 export function claimActs(number: string) {
   const path = `/claims/${encodeURIComponent(number)}`;
   return {
-    correct: (line: string, correction: Correction) => send<ClaimView>('PUT', `${path}/lines/${encodeURIComponent(line)}`, correction),
-    mark: (body: { revision: number; line: string; kind: TieKind; mark: 'seen' | 'waived' | 'none'; reason?: string }) => send<ClaimView>('POST', `${path}/marks`, body),
-    ask: (body: { revision: number; line: string; kind: TieKind | null; text: string }) => send<ClaimView>('POST', `${path}/queries`, body),
+    correct: (line: string, correction: Correction) =>
+      send<ClaimView>('PUT', `${path}/lines/${encodeURIComponent(line)}`, correction),
+    mark: (body: {
+      revision: number;
+      line: string;
+      kind: TieKind;
+      mark: 'seen' | 'waived' | 'none';
+      reason?: string;
+    }) => send<ClaimView>('POST', `${path}/marks`, body),
+    ask: (body: { revision: number; line: string; kind: TieKind | null; text: string }) =>
+      send<ClaimView>('POST', `${path}/queries`, body),
     clear: (revision: number) => send<ClaimView>('POST', `${path}/clear`, { revision }),
     reopen: (revision: number) => send<ClaimView>('POST', `${path}/reopen`, { revision }),
     giveBack: (revision: number, reason: string) => send<ClaimView>('POST', `${path}/return`, { revision, reason }),
-    hold: (revision: number, hold: { reason: string; until: string } | null) => send<ClaimView>('PUT', `${path}/hold`, { revision, hold }),
+    hold: (revision: number, hold: { reason: string; until: string } | null) =>
+      send<ClaimView>('PUT', `${path}/hold`, { revision, hold }),
   };
 }
 export type ClaimActs = ReturnType<typeof claimActs>;

@@ -5,7 +5,10 @@ export class ApiError extends Error {
   readonly numbers: Record<string, unknown>;
   readonly reference: string | null;
 
-  constructor(status: number, body: { code: string; says: string; numbers?: Record<string, unknown>; reference?: string }) {
+  constructor(
+    status: number,
+    body: { code: string; says: string; numbers?: Record<string, unknown>; reference?: string },
+  ) {
     super(body.says);
     this.code = body.code;
     this.status = status;
@@ -33,7 +36,15 @@ export async function send<T>(method: string, path: string, body?: unknown): Pro
   if (response.status === 204) return undefined as T;
   const answer = await response.json().catch(() => null);
   if (response.ok && answer !== null) return answer as T;
-  const error = new ApiError(response.status, answer?.code ? answer : { code: 'unreadable', says: 'The server gave no readable answer. Nothing was changed as far as we know; load the page again.' });
+  const error = new ApiError(
+    response.status,
+    answer?.code
+      ? answer
+      : {
+          code: 'unreadable',
+          says: 'The server gave no readable answer. Nothing was changed as far as we know; load the page again.',
+        },
+  );
   if (error.code === 'not-signed-in') listeners.forEach((tell) => tell());
   throw error;
 }
@@ -42,7 +53,10 @@ async function reach(path: string, init: RequestInit): Promise<Response> {
   try {
     return await fetch(`/api${path}`, { ...init, credentials: 'same-origin' });
   } catch {
-    throw new ApiError(0, { code: 'unreachable', says: 'The server cannot be reached. What you typed is kept; try again when the connection is back.' });
+    throw new ApiError(0, {
+      code: 'unreachable',
+      says: 'The server cannot be reached. What you typed is kept; try again when the connection is back.',
+    });
   }
 }
 

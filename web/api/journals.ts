@@ -64,13 +64,20 @@ interface JournalPage {
 
 export function useJournals() {
   return useSWRInfinite(
-    (index, before: JournalPage | null) => (index === 0 ? '/journals' : before?.next ? `/journals?before=${before.next}` : null),
+    (index, before: JournalPage | null) =>
+      index === 0 ? '/journals' : before?.next ? `/journals?before=${before.next}` : null,
     get<JournalPage>,
   );
 }
 export const useReady = () => useSWR('/journals/ready', get<{ claims: ReadyClaim[] }>);
 export const useJournal = (number: string) => useSWR(`/journals/${encodeURIComponent(number)}`, get<JournalView>);
 
-export const postClaim = (body: { claim: string; revision: number; date: string; digest: string | null; key: string }) => send<{ journal: string }>('POST', '/journals', body);
+export const postClaim = (body: {
+  claim: string;
+  revision: number;
+  date: string;
+  digest: string | null;
+  key: string;
+}) => send<{ journal: string }>('POST', '/journals', body);
 export const reverse = (number: string, body: { date: string; reason: string; key: string }) =>
   send<{ journal: string }>('POST', `/journals/${encodeURIComponent(number)}/reversal`, body);

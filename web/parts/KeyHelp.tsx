@@ -32,18 +32,32 @@ export function KeyHelp({ onClose }: { onClose: () => void }) {
     setOn(next);
   };
   return (
-    <dialog ref={dialog} onClose={onClose} aria-labelledby="keys-title" className="m-auto w-[34rem] max-w-[92vw] rounded-box border border-base-300 bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/40">
-      <h2 id="keys-title" className="mb-3 text-lg font-semibold">Keys</h2>
+    <dialog
+      ref={dialog}
+      onClose={onClose}
+      aria-labelledby="keys-title"
+      className="m-auto w-[34rem] max-w-[92vw] rounded-box border border-base-300 bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/40"
+    >
+      <h2 id="keys-title" className="mb-3 text-lg font-semibold">
+        Keys
+      </h2>
       <dl className="grid grid-cols-[7rem_1fr] gap-y-1">
         {KEYS.map(([key, what]) => (
           <div key={key} className="contents">
-            <dt><kbd className="kbd kbd-sm">{key}</kbd></dt>
+            <dt>
+              <kbd className="kbd kbd-sm">{key}</kbd>
+            </dt>
             <dd>{what}</dd>
           </div>
         ))}
       </dl>
       <label className="mt-4 flex items-center gap-2">
-        <input type="checkbox" className="checkbox checkbox-sm" checked={on} onChange={(e) => change(e.target.checked)} />
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm"
+          checked={on}
+          onChange={(e) => change(e.target.checked)}
+        />
         Single letters act outside of fields
       </label>
       <form method="dialog" className="mt-4 text-right">

@@ -6,7 +6,15 @@ export function groupDigits(amount: string): string {
 }
 
 /** An amount with its currency, right-aligned with tabular digits; a dash where it cannot be computed. */
-export function Money({ amount, currency, strong }: { amount: string | null | undefined; currency?: string | undefined; strong?: boolean }) {
+export function Money({
+  amount,
+  currency,
+  strong,
+}: {
+  amount: string | null | undefined;
+  currency?: string | undefined;
+  strong?: boolean;
+}) {
   return (
     <span className={`money ${strong ? 'font-semibold' : ''}`}>
       {amount == null ? '–' : groupDigits(amount)}

@@ -21,12 +21,28 @@ export function ReasonForm({ label, act, note, onSubmit, onClose, children }: Re
     setBusy(false);
   };
   return (
-    <form onSubmit={(e) => void submit(e)} className="flex flex-wrap items-center gap-2 border-t border-base-300 bg-base-200 px-4 py-2">
-      <input className="input input-sm min-w-60 flex-1" aria-label={label} placeholder={label} autoFocus required maxLength={2000} value={reason} onChange={(e) => setReason(e.target.value)} />
+    <form
+      onSubmit={(e) => void submit(e)}
+      className="flex flex-wrap items-center gap-2 border-t border-base-300 bg-base-200 px-4 py-2"
+    >
+      <input
+        className="input input-sm min-w-60 flex-1"
+        aria-label={label}
+        placeholder={label}
+        autoFocus
+        required
+        maxLength={2000}
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+      />
       {children}
       {note && <span className="quiet text-sm">{note}</span>}
-      <button className="btn btn-primary btn-sm" disabled={busy || reason.trim() === ''}>{act}</button>
-      <button type="button" className="btn btn-sm" onClick={onClose}>Cancel</button>
+      <button className="btn btn-primary btn-sm" disabled={busy || reason.trim() === ''}>
+        {act}
+      </button>
+      <button type="button" className="btn btn-sm" onClick={onClose}>
+        Cancel
+      </button>
     </form>
   );
 }

@@ -23,15 +23,42 @@ export function ReceiptViewer({ id, width, height, label }: ReceiptViewerProps) 
         <span className="mr-auto">{label}</span>
         <Tool label="Smaller" icon={<Minus size={15} />} disabled={zoom === 0} onClick={() => setZoom(zoom - 1)} />
         <span className="quiet w-10 text-center text-xs">{Math.round(ZOOMS[zoom]! * 100)} %</span>
-        <Tool label="Larger" icon={<Plus size={15} />} disabled={zoom === ZOOMS.length - 1} onClick={() => setZoom(zoom + 1)} />
+        <Tool
+          label="Larger"
+          icon={<Plus size={15} />}
+          disabled={zoom === ZOOMS.length - 1}
+          onClick={() => setZoom(zoom + 1)}
+        />
         <Tool label="Turn" icon={<RotateCw size={15} />} onClick={() => setTurns((turns + 1) % 4)} />
       </figcaption>
-      <div className="min-h-0 flex-1 overflow-auto bg-base-300 p-2" tabIndex={0} role="group" aria-label={`${label}, scrollable`}>
+      <div
+        className="min-h-0 flex-1 overflow-auto bg-base-300 p-2"
+        tabIndex={0}
+        role="group"
+        aria-label={`${label}, scrollable`}
+      >
         {failed ? (
-          <p role="alert" className="p-3">The picture could not be loaded. <button type="button" className="link" onClick={() => setFailed(false)}>Try again</button></p>
+          <p role="alert" className="p-3">
+            The picture could not be loaded.{' '}
+            <button type="button" className="link" onClick={() => setFailed(false)}>
+              Try again
+            </button>
+          </p>
         ) : (
-          <svg viewBox={`0 0 ${w} ${h}`} className="mx-auto block" style={{ width: `${ZOOMS[zoom]! * 100}%`, maxWidth: zoom === 0 ? `${w}px` : 'none' }} role="img" aria-label={label}>
-            <image href={`/api/receipts/${id}/view`} width={width} height={height} transform={turned(turns, width, height)} onError={() => setFailed(true)} />
+          <svg
+            viewBox={`0 0 ${w} ${h}`}
+            className="mx-auto block"
+            style={{ width: `${ZOOMS[zoom]! * 100}%`, maxWidth: zoom === 0 ? `${w}px` : 'none' }}
+            role="img"
+            aria-label={label}
+          >
+            <image
+              href={`/api/receipts/${id}/view`}
+              width={width}
+              height={height}
+              transform={turned(turns, width, height)}
+              onError={() => setFailed(true)}
+            />
           </svg>
         )}
       </div>
@@ -44,8 +71,27 @@ function turned(turns: number, width: number, height: number): string {
   return `${shifts[turns]} rotate(${turns * 90})`;
 }
 
-function Tool({ label, icon, onClick, disabled = false }: { label: string; icon: React.ReactNode; onClick: () => void; disabled?: boolean }) {
+function Tool({
+  label,
+  icon,
+  onClick,
+  disabled = false,
+}: {
+  label: string;
+  icon: React.ReactNode;
+  onClick: () => void;
+  disabled?: boolean;
+}) {
   return (
-    <button type="button" className="btn btn-xs btn-square" aria-label={label} title={label} disabled={disabled} onClick={onClick}>{icon}</button>
+    <button
+      type="button"
+      className="btn btn-xs btn-square"
+      aria-label={label}
+      title={label}
+      disabled={disabled}
+      onClick={onClick}
+    >
+      {icon}
+    </button>
   );
 }

@@ -19,13 +19,41 @@ export function SessionEnded({ person, onBack }: { person: Person; onBack: () =>
     }
   };
   return (
-    <form onSubmit={(e) => void submit(e)} role="alertdialog" aria-label="Session ended" className="flex flex-wrap items-center gap-2 border-b border-base-300 bg-base-100 px-4 py-2">
+    <form
+      onSubmit={(e) => void submit(e)}
+      role="alertdialog"
+      aria-label="Session ended"
+      className="flex flex-wrap items-center gap-2 border-b border-base-300 bg-base-100 px-4 py-2"
+    >
       <strong>Your session has ended.</strong>
       <span className="quiet">Sign in again as {person.name}; the page stays as it is.</span>
-      <input className="input input-sm w-64" type="email" required placeholder="E-mail" aria-label="E-mail" autoComplete="username" value={email} onChange={(e) => setEmail(e.target.value)} />
-      <input className="input input-sm w-44" type="password" required placeholder="Password" aria-label="Password" autoComplete="current-password" autoFocus value={password} onChange={(e) => setPassword(e.target.value)} />
+      <input
+        className="input input-sm w-64"
+        type="email"
+        required
+        placeholder="E-mail"
+        aria-label="E-mail"
+        autoComplete="username"
+        value={email}
+        onChange={(e) => setEmail(e.target.value)}
+      />
+      <input
+        className="input input-sm w-44"
+        type="password"
+        required
+        placeholder="Password"
+        aria-label="Password"
+        autoComplete="current-password"
+        autoFocus
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+      />
       <button className="btn btn-primary btn-sm">Sign in</button>
-      {problem && <span role="alert" className="text-error">{problem}</span>}
+      {problem && (
+        <span role="alert" className="text-error">
+          {problem}
+        </span>
+      )}
     </form>
   );
 }

@@ -28,7 +28,9 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
             <NavLink
               key={place.path}
               to={place.path}
-              className={({ isActive }) => `flex items-center border-b-2 px-3 ${isActive ? 'border-current font-semibold' : 'border-transparent opacity-85 hover:opacity-100'}`}
+              className={({ isActive }) =>
+                `flex items-center border-b-2 px-3 ${isActive ? 'border-current font-semibold' : 'border-transparent opacity-85 hover:opacity-100'}`
+              }
             >
               {place.name}
             </NavLink>
@@ -56,12 +58,24 @@ function ThemeButton() {
     applyTheme(other);
     setTheme(other);
   };
-  return <IconButton label={theme === 'ebbet-day' ? 'Night colours' : 'Day colours'} onClick={change} icon={theme === 'ebbet-day' ? <Moon size={17} /> : <Sun size={17} />} />;
+  return (
+    <IconButton
+      label={theme === 'ebbet-day' ? 'Night colours' : 'Day colours'}
+      onClick={change}
+      icon={theme === 'ebbet-day' ? <Moon size={17} /> : <Sun size={17} />}
+    />
+  );
 }
 
 function IconButton({ label, icon, onClick }: { label: string; icon: ReactNode; onClick: () => void }) {
   return (
-    <button type="button" className="rounded p-2 opacity-90 hover:opacity-100 focus-visible:outline-current" aria-label={label} title={label} onClick={onClick}>
+    <button
+      type="button"
+      className="rounded p-2 opacity-90 hover:opacity-100 focus-visible:outline-current"
+      aria-label={label}
+      title={label}
+      onClick={onClick}
+    >
       {icon}
     </button>
   );

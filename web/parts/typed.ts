@@ -5,7 +5,10 @@ import { minorUnits } from '../../core/currency/minorUnits.ts';
  * "1 234,5" → "1234.5"; "−3" → "-3"; "1.234,56" → "1234.56"; "1e9" and "" → null.
  */
 export function readTyped(text: string): string | null {
-  const plain = text.trim().replace(/[\s\u2009\u00a0']/g, '').replace('−', '-');
+  const plain = text
+    .trim()
+    .replace(/[\s\u2009\u00a0']/g, '')
+    .replace('−', '-');
   const marks = plain.replace(/[^.,]/g, '');
   const last = Math.max(plain.lastIndexOf('.'), plain.lastIndexOf(','));
   const whole = last < 0 ? plain : plain.slice(0, last).replace(/[.,]/g, '');

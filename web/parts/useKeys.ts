@@ -20,7 +20,13 @@ function inField(event: KeyboardEvent): boolean {
 /** Enter and Space belong to the button or link that has the focus. */
 function pressesFocused(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
-  return (event.key === 'Enter' || event.key === ' ') && target !== null && /^(BUTTON|A|SUMMARY)$/.test(target.tagName) && !event.ctrlKey && !event.metaKey;
+  return (
+    (event.key === 'Enter' || event.key === ' ')
+    && target !== null
+    && /^(BUTTON|A|SUMMARY)$/.test(target.tagName)
+    && !event.ctrlKey
+    && !event.metaKey
+  );
 }
 
 /**

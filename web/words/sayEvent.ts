@@ -15,7 +15,9 @@ export function sayEvent({ kind, facts, words }: HistoryEvent): string {
     case 'corrected':
       return `corrected line ${str(facts.line)}${facts.item ? `, item ${str(facts.item)}` : ''}: ${Object.keys((facts.to as object) ?? {}).join(', ')}`;
     case 'marked':
-      return facts.mark === 'none' ? `took back the mark on line ${str(facts.line)} ${str(facts.tie)}` : `${facts.mark === 'seen' ? 'ticked' : 'waived'} line ${str(facts.line)} ${str(facts.tie)}${reason}`;
+      return facts.mark === 'none'
+        ? `took back the mark on line ${str(facts.line)} ${str(facts.tie)}`
+        : `${facts.mark === 'seen' ? 'ticked' : 'waived'} line ${str(facts.line)} ${str(facts.tie)}${reason}`;
     case 'asked':
       return `asked about line ${str(facts.line)}: ${str(words?.text)}`;
     case 'cleared':

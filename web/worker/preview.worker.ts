@@ -3,7 +3,8 @@ import type { Case, Line } from '../../core/formats/case.schema.ts';
 import type { Evidence } from '../../core/tie/tie.types.ts';
 
 /** Computes previews off the main thread: first the case, then one changed line after the other. */
-export type PreviewRequest = { type: 'open'; document: Case; evidence: Evidence } | { type: 'change'; id: number; line: Line };
+export type PreviewRequest =
+  { type: 'open'; document: Case; evidence: Evidence } | { type: 'change'; id: number; line: Line };
 
 let current: CasePreview | null = null;
 

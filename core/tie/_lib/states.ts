@@ -7,6 +7,10 @@ export function worst(states: readonly TieState[]): TieState {
   return states.reduce<TieState>((a, s) => (ORDER.indexOf(s) > ORDER.indexOf(a) ? s : a), 'none');
 }
 
-export function fromComparisons(line: string, kind: TieKind, comparisons: Comparison[]): Omit<Tie, 'difference' | 'steps'> {
+export function fromComparisons(
+  line: string,
+  kind: TieKind,
+  comparisons: Comparison[],
+): Omit<Tie, 'difference' | 'steps'> {
   return { line, kind, state: worst(comparisons.map((c) => c.state)), comparisons };
 }

@@ -4,7 +4,8 @@ const ROLE = 'ebbet_app';
 /** What the application only ever adds to. */
 const HISTORY = 'events, journal_rows, advance_movements, claim_versions';
 /** Tables the application reads, and changes only through an administrator's tools. */
-const REFERENCE = 'people, credentials, person_roles, settings, entities, accounts, dimensions, dimension_values, categories, tax_codes, rates, periods';
+const REFERENCE =
+  'people, credentials, person_roles, settings, entities, accounts, dimensions, dimension_values, categories, tax_codes, rates, periods';
 /** What the application may add to, change and clear. */
 const WORK = `sessions, rate_limits, lines, items, tax_entries, shares, assessments, findings, tie_marks, queries, claim_advances`;
 

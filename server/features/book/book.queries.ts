@@ -67,14 +67,22 @@ export async function selectTaxCodes(db: Db): Promise<TaxCode[]> {
     country: row.country,
     ...(row.components
       ? { components: row.components }
-      : { rate: row.rate, account: row.account, recovery: row.recovery, selfAssessed: row.self_assessed, outputAccount: row.output_account }),
+      : {
+          rate: row.rate,
+          account: row.account,
+          recovery: row.recovery,
+          selfAssessed: row.self_assessed,
+          outputAccount: row.output_account,
+        }),
     from: row.valid_from,
     to: row.valid_to,
   }));
 }
 
 export function selectCategories(db: Db): Promise<Category[]> {
-  return db('categories').orderBy(['name', 'valid_from']).select('id', 'name', 'account', 'recovery', 'valid_from as from', 'valid_to as to');
+  return db('categories')
+    .orderBy(['name', 'valid_from'])
+    .select('id', 'name', 'account', 'recovery', 'valid_from as from', 'valid_to as to');
 }
 
 function selectClaimant(db: Db, id: string): Promise<Person[]> {
@@ -107,7 +115,14 @@ export async function selectChart(db: Db) {
     db('dimension_values as v')
       .leftJoin('people as p', 'p.id', 'v.owner_id')
       .orderBy(['v.dimension_id', 'v.code'])
-      .select('v.dimension_id as dimension', 'v.code', 'v.name', 'v.valid_from as from', 'v.valid_to as to', 'p.name as owner'),
+      .select(
+        'v.dimension_id as dimension',
+        'v.code',
+        'v.name',
+        'v.valid_from as from',
+        'v.valid_to as to',
+        'p.name as owner',
+      ),
     selectCategories(db),
     selectTaxCodes(db),
     db('accounts').orderBy('code').select('code', 'name'),

@@ -4,7 +4,8 @@ import { Refused } from '../../http/refusal.ts';
 import { selectEvents } from '../history/history.queries.ts';
 import { lockClaim, selectClaim, type ClaimRow, type ClaimState } from './claims.queries.ts';
 
-const relatedTo = (claim: ClaimRow, actor: Actor): boolean => [claim.claimant_id, claim.preparer_id, claim.approver_id].includes(actor.id);
+const relatedTo = (claim: ClaimRow, actor: Actor): boolean =>
+  [claim.claimant_id, claim.preparer_id, claim.approver_id].includes(actor.id);
 
 /** The claim, for somebody who may read it: finance, the claimant, the preparer, the approver. To others it does not exist. */
 export async function readableClaim(db: Db, number: string, actor: Actor): Promise<ClaimRow> {
@@ -33,12 +34,19 @@ export async function lockForFinance(trx: Db, actor: Actor, number: string): Pro
  */
 export async function claimToActOn(trx: Db, actor: Actor, { number, revision, states }: Wanted): Promise<ClaimRow> {
   const claim = await lockForFinance(trx, actor, number);
-  if (claim.revision !== revision) throw new Refused('stale', { revision: claim.revision, state: claim.state, changes: await changesSince(trx, claim, revision) });
-  if (!states.includes(claim.state)) throw new Refused('wrong-state', { state: claim.state, needs: states.join(' or ') });
+  if (claim.revision !== revision)
+    throw new Refused('stale', {
+      revision: claim.revision,
+      state: claim.state,
+      changes: await changesSince(trx, claim, revision),
+    });
+  if (!states.includes(claim.state))
+    throw new Refused('wrong-state', { state: claim.state, needs: states.join(' or ') });
   return claim;
 }
 
-export const isOwn = (claim: ClaimRow, actor: Actor): boolean => actor.id === claim.claimant_id || actor.id === claim.preparer_id;
+export const isOwn = (claim: ClaimRow, actor: Actor): boolean =>
+  actor.id === claim.claimant_id || actor.id === claim.preparer_id;
 
 async function changesSince(trx: Db, claim: ClaimRow, revision: number) {
   const events = await selectEvents(trx, 'claim', claim.id);

@@ -31,7 +31,11 @@ export async function buildCase(db: Db, claim: ClaimRow, postingDate: string): P
   const key = { claim_id: claim.id, version: claim.version };
   const lines = await selectLines(db, key);
   // One after the other: inside a transaction there is one connection, which takes one query at a time.
-  const parts = { items: await selectItems(db, key), taxEntries: await selectTaxEntries(db, key), shares: await selectShares(db, key) };
+  const parts = {
+    items: await selectItems(db, key),
+    taxEntries: await selectTaxEntries(db, key),
+    shares: await selectShares(db, key),
+  };
   const advances = await selectWantedAdvances(db, key);
   const receipts = await selectLineReceipts(db, key);
   const document: Case = {
@@ -48,7 +52,10 @@ export async function buildCase(db: Db, claim: ClaimRow, postingDate: string): P
       to: claim.trip_to,
       submittedOn: claim.submitted_on ?? postingDate,
       coding: claim.coding,
-      advances: advances.map((a) => ({ advance: a.advance_id, upTo: a.up_to === null ? null : fromMinor(a.up_to, claim.currency) })),
+      advances: advances.map((a) => ({
+        advance: a.advance_id,
+        upTo: a.up_to === null ? null : fromMinor(a.up_to, claim.currency),
+      })),
       lines: lines.map((line) => writeLine(line, parts, receipts.get(line.id))),
     },
     book: await selectBook(db, {
@@ -65,7 +72,10 @@ export async function buildCase(db: Db, claim: ClaimRow, postingDate: string): P
 /** Which quotes the claim's own amounts can need. */
 function rateScope(claim: ClaimRow, lines: LineRow[], postingDate: string) {
   const dates = [...lines.map((l) => l.date), claim.submitted_on ?? postingDate, postingDate].sort();
-  const currencies = [claim.currency, ...lines.flatMap((l) => [l.currency, ...(l.settled_currency ? [l.settled_currency] : [])])];
+  const currencies = [
+    claim.currency,
+    ...lines.flatMap((l) => [l.currency, ...(l.settled_currency ? [l.settled_currency] : [])]),
+  ];
   return { currencies: [...new Set(currencies)], ratesFrom: addDays(dates[0]!, -MAX_RATE_AGE), ratesTo: dates.at(-1)! };
 }
 
@@ -118,7 +128,10 @@ function writeRate(row: LineRow): Line['rate'] {
     case 'own':
       return { kind: 'own', value: row.rate_value! };
     case 'card':
-      return { kind: 'card', settled: { amount: fromMinor(row.settled_amount!, row.settled_currency!), currency: row.settled_currency! } };
+      return {
+        kind: 'card',
+        settled: { amount: fromMinor(row.settled_amount!, row.settled_currency!), currency: row.settled_currency! },
+      };
     default:
       return row.rate_kind satisfies never;
   }
@@ -133,7 +146,12 @@ function writeTax({ taxEntries }: Parts, line: LineRow, item: string | null) {
 
 function writeSplit({ shares }: Parts, line: string, item: string | null, by: LineRow['split_by']): Line['split'] {
   if (by === null) return null;
-  return { by, shares: shares.filter((s) => s.line_id === line && s.item_id === item).map(({ coding, value }) => ({ coding, value })) };
+  return {
+    by,
+    shares: shares
+      .filter((s) => s.line_id === line && s.item_id === item)
+      .map(({ coding, value }) => ({ coding, value })),
+  };
 }
 
 export function writeEvidence(receipt: ReceiptRow) {

@@ -1,7 +1,15 @@
 import { Router, type Request } from 'express';
 import { FINANCE, type Actor, type Context } from '../../context.ts';
 import { actorOf, checked, needs, param } from '../../http/guards.ts';
-import { clearSchema, correctionSchema, holdSchema, listSchema, markSchema, querySchema, returnSchema } from './claims.schema.ts';
+import {
+  clearSchema,
+  correctionSchema,
+  holdSchema,
+  listSchema,
+  markSchema,
+  querySchema,
+  returnSchema,
+} from './claims.schema.ts';
 import { askAbout, clearClaim, correctLine, holdClaim, markTie, reopenClaim, returnClaim } from './review.service.ts';
 import { viewClaim, viewOwnClaims, viewQueue } from './view.service.ts';
 
@@ -21,19 +29,36 @@ export function claimRoutes(context: Context): Router {
   });
 
   /** An act answers with the claim as it is afterwards, so that the screen never shows a mixture. */
-  const act = (path: string, method: 'post' | 'put', run: (actor: Actor, number: string, req: Request) => Promise<unknown>) =>
+  const act = (
+    path: string,
+    method: 'post' | 'put',
+    run: (actor: Actor, number: string, req: Request) => Promise<unknown>,
+  ) =>
     router[method](path, reviewer, async (req, res) => {
       await run(actorOf(req), param(req, 'number'), req);
       res.json(await viewClaim(context, actorOf(req), param(req, 'number')));
     });
 
   act('/claims/:number/lines/:line', 'put', (actor, number, req) =>
-    correctLine(context, actor, number, param(req, 'line'), checked(correctionSchema, req.body)));
-  act('/claims/:number/marks', 'post', (actor, number, req) => markTie(context, actor, number, checked(markSchema, req.body)));
-  act('/claims/:number/queries', 'post', (actor, number, req) => askAbout(context, actor, number, checked(querySchema, req.body)));
-  act('/claims/:number/clear', 'post', (actor, number, req) => clearClaim(context, actor, number, checked(clearSchema, req.body).revision));
-  act('/claims/:number/reopen', 'post', (actor, number, req) => reopenClaim(context, actor, number, checked(clearSchema, req.body).revision));
-  act('/claims/:number/return', 'post', (actor, number, req) => returnClaim(context, actor, number, checked(returnSchema, req.body)));
-  act('/claims/:number/hold', 'put', (actor, number, req) => holdClaim(context, actor, number, checked(holdSchema, req.body)));
+    correctLine(context, actor, number, param(req, 'line'), checked(correctionSchema, req.body)),
+  );
+  act('/claims/:number/marks', 'post', (actor, number, req) =>
+    markTie(context, actor, number, checked(markSchema, req.body)),
+  );
+  act('/claims/:number/queries', 'post', (actor, number, req) =>
+    askAbout(context, actor, number, checked(querySchema, req.body)),
+  );
+  act('/claims/:number/clear', 'post', (actor, number, req) =>
+    clearClaim(context, actor, number, checked(clearSchema, req.body).revision),
+  );
+  act('/claims/:number/reopen', 'post', (actor, number, req) =>
+    reopenClaim(context, actor, number, checked(clearSchema, req.body).revision),
+  );
+  act('/claims/:number/return', 'post', (actor, number, req) =>
+    returnClaim(context, actor, number, checked(returnSchema, req.body)),
+  );
+  act('/claims/:number/hold', 'put', (actor, number, req) =>
+    holdClaim(context, actor, number, checked(holdSchema, req.body)),
+  );
   return router;
 }

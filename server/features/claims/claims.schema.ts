@@ -26,7 +26,10 @@ export const markSchema = z.discriminatedUnion('mark', [
 export const querySchema = z.strictObject({ revision, line: parts.id, kind: kind.nullish(), text: words });
 export const clearSchema = z.strictObject({ revision });
 export const returnSchema = z.strictObject({ revision, reason: words });
-export const holdSchema = z.strictObject({ revision, hold: z.strictObject({ reason: words, until: parts.date }).nullable() });
+export const holdSchema = z.strictObject({
+  revision,
+  hold: z.strictObject({ reason: words, until: parts.date }).nullable(),
+});
 export const listSchema = z.strictObject({
   state: z.string().max(40).optional(),
   q: z.string().max(200).optional(),

@@ -31,9 +31,24 @@ const queue = (db: Db) =>
     .join('people as p', 'p.id', 'c.claimant_id')
     .join('entities as e', 'e.id', 'c.entity_id')
     .select(
-      'c.id', 'c.number', 'c.version', 'c.revision', 'c.state', 'c.entity_id as entity', 'p.name as claimant', 'c.purpose',
-      'c.submitted_on as submittedOn', 'c.currency', 'c.to_pay', 'e.currency as ledgerCurrency', 'c.at_risk', 'c.ties', 'c.stops',
-      'c.asks', 'c.hold_until as holdUntil', 'c.attention',
+      'c.id',
+      'c.number',
+      'c.version',
+      'c.revision',
+      'c.state',
+      'c.entity_id as entity',
+      'p.name as claimant',
+      'c.purpose',
+      'c.submitted_on as submittedOn',
+      'c.currency',
+      'c.to_pay',
+      'e.currency as ledgerCurrency',
+      'c.at_risk',
+      'c.ties',
+      'c.stops',
+      'c.asks',
+      'c.hold_until as holdUntil',
+      'c.attention',
     );
 
 type RawRow = Omit<QueueRow, 'toPay' | 'atRisk'> & { to_pay: bigint | null; at_risk: bigint };
@@ -51,11 +66,24 @@ export interface Page {
 }
 
 /** A page of a state's claims by attention, then age; `next` is the key of the page after it. */
-export async function selectClaimPage(db: Db, { state, q, after }: Page): Promise<{ rows: QueueRow[]; next: string | null }> {
-  const query = queue(db).where('c.state', state).orderByRaw('c.attention desc, c.submitted_on, c.id').limit(PAGE + 1);
-  if (q) query.andWhere((where) => where.whereILike('c.number', `%${escaped(q)}%`).orWhereILike('p.name', `%${escaped(q)}%`).orWhereILike('c.purpose', `%${escaped(q)}%`));
+export async function selectClaimPage(
+  db: Db,
+  { state, q, after }: Page,
+): Promise<{ rows: QueueRow[]; next: string | null }> {
+  const query = queue(db)
+    .where('c.state', state)
+    .orderByRaw('c.attention desc, c.submitted_on, c.id')
+    .limit(PAGE + 1);
+  if (q)
+    query.andWhere((where) =>
+      where
+        .whereILike('c.number', `%${escaped(q)}%`)
+        .orWhereILike('p.name', `%${escaped(q)}%`)
+        .orWhereILike('c.purpose', `%${escaped(q)}%`),
+    );
   const key = readKey(after);
-  if (key) query.whereRaw('(-c.attention, c.submitted_on, c.id) > (?, ?, ?)', [-key.attention, key.submittedOn, key.id]);
+  if (key)
+    query.whereRaw('(-c.attention, c.submitted_on, c.id) > (?, ?, ?)', [-key.attention, key.submittedOn, key.id]);
   const rows: RawRow[] = await query;
   const page = rows.slice(0, PAGE).map(write);
   return { rows: page, next: rows.length > PAGE ? writeKey(page.at(-1)!) : null };
@@ -114,14 +142,33 @@ export function selectClaimHeader(db: Db, id: bigint): Promise<ClaimHeader> {
     .join('entities as e', 'e.id', 'c.entity_id')
     .where({ 'c.id': id })
     .first(
-      'c.number', 'c.version', 'c.revision', 'c.state', 'c.entity_id as entity', 'e.name as entityName', 'p.name as claimant',
-      'p.id as claimantId', 'p.kind as claimantKind', 'b.name as preparer', 'a.name as approver', 'r.name as clearedBy', 'c.currency', 'e.currency as ledgerCurrency',
-      'c.purpose', 'c.trip_from as tripFrom', 'c.trip_to as tripTo', 'c.submitted_on as submittedOn', 'c.hold_reason as holdReason',
+      'c.number',
+      'c.version',
+      'c.revision',
+      'c.state',
+      'c.entity_id as entity',
+      'e.name as entityName',
+      'p.name as claimant',
+      'p.id as claimantId',
+      'p.kind as claimantKind',
+      'b.name as preparer',
+      'a.name as approver',
+      'r.name as clearedBy',
+      'c.currency',
+      'e.currency as ledgerCurrency',
+      'c.purpose',
+      'c.trip_from as tripFrom',
+      'c.trip_to as tripTo',
+      'c.submitted_on as submittedOn',
+      'c.hold_reason as holdReason',
       'c.hold_until as holdUntil',
     );
 }
 
-export function selectJournalsOfClaim(db: Db, claimId: bigint): Promise<{ number: string; kind: string; date: string; live: boolean }[]> {
+export function selectJournalsOfClaim(
+  db: Db,
+  claimId: bigint,
+): Promise<{ number: string; kind: string; date: string; live: boolean }[]> {
   return db('journals').where({ claim_id: claimId }).orderBy('id').select('number', 'kind', 'date', 'live');
 }
 

@@ -51,13 +51,16 @@ const WORST_FIRST = ['off', 'open', 'waived', 'seen', 'tied', 'none'] as const;
 
 function summaryOf(claim: ClaimRow, { assessment, ties, marks, document }: AssessedClaim) {
   const states = ties.map((tie) => ({ tie, state: settledState(tie, marks) }));
-  const worstOf = (kind: string) => WORST_FIRST.find((s) => states.some((x) => x.tie.kind === kind && x.state === s)) ?? 'none';
+  const worstOf = (kind: string) =>
+    WORST_FIRST.find((s) => states.some((x) => x.tie.kind === kind && x.state === s)) ?? 'none';
   const count = (severity: string) => assessment.findings.filter((f) => f.severity === severity).length;
   const loose = new Set(states.filter((x) => x.state === 'off' || x.state === 'open').map((x) => x.tie.line));
   const entity = document.book.entities[0]!;
   const { due, payable, receivable } = assessment.settlement;
   const toPay = due === null ? null : toMinor(payable!, claim.currency) - toMinor(receivable!, claim.currency);
-  const atRisk = assessment.lines.filter((l) => loose.has(l.id)).reduce((a, l) => a + (l.ledgerAmount ? abs(toMinor(l.ledgerAmount, entity.currency)) : 0n), 0n);
+  const atRisk = assessment.lines
+    .filter((l) => loose.has(l.id))
+    .reduce((a, l) => a + (l.ledgerAmount ? abs(toMinor(l.ledgerAmount, entity.currency)) : 0n), 0n);
   const offs = states.filter((x) => x.state === 'off').length;
   const opens = states.filter((x) => x.state === 'open').length;
   return {
@@ -66,7 +69,9 @@ function summaryOf(claim: ClaimRow, { assessment, ties, marks, document }: Asses
     ties: JSON.stringify(Object.fromEntries(TIE_KINDS.map((kind) => [kind, worstOf(kind)]))),
     stops: count('stop'),
     asks: count('ask'),
-    attention: claim.hold_reason ? -1 : Math.min(count('stop'), 99) * 1_000_000 + Math.min(offs, 99) * 10_000 + Math.min(opens, 99) * 100,
+    attention: claim.hold_reason
+      ? -1
+      : Math.min(count('stop'), 99) * 1_000_000 + Math.min(offs, 99) * 10_000 + Math.min(opens, 99) * 100,
   };
 }
 

@@ -25,49 +25,110 @@ import { assessClaim, refreshClaim, settledState, type AssessedClaim } from './r
 
 /** Corrects coding, split, tax or category of a line or item; the original stays in the submitted version and the history. */
 export function correctLine(context: Context, actor: Actor, number: string, lineId: string, correction: Correction) {
-  return act(context, actor, { number, revision: correction.revision, states: ['in review'] }, async (trx, claim, before) => {
-    const line = before.document.claim.lines.find((l) => l.id === lineId);
-    const part = correction.item ? line?.items?.find((item) => item.id === correction.item) : line;
-    if (!line || !part) throw new Refused('not-found', { what: 'line' });
-    const changed = Object.entries(correction.set).filter(([, value]) => value !== undefined);
-    const from = Object.fromEntries(changed.map(([field]) => [field, part[field as keyof typeof part] ?? null]));
-    Object.assign(part, Object.fromEntries(changed));
-    await replaceLine(trx, { claim_id: claim.id, version: claim.version }, toRecord(line));
-    const after = await saveNext(trx, context, claim, before);
-    const facts = { revision: claim.revision, line: lineId, item: correction.item ?? null, from, to: Object.fromEntries(changed) };
-    await record(trx, context, actor, claim, 'corrected', facts);
-    return after;
-  });
+  return act(
+    context,
+    actor,
+    { number, revision: correction.revision, states: ['in review'] },
+    async (trx, claim, before) => {
+      const line = before.document.claim.lines.find((l) => l.id === lineId);
+      const part = correction.item ? line?.items?.find((item) => item.id === correction.item) : line;
+      if (!line || !part) throw new Refused('not-found', { what: 'line' });
+      const changed = Object.entries(correction.set).filter(([, value]) => value !== undefined);
+      const from = Object.fromEntries(changed.map(([field]) => [field, part[field as keyof typeof part] ?? null]));
+      Object.assign(part, Object.fromEntries(changed));
+      await replaceLine(trx, { claim_id: claim.id, version: claim.version }, toRecord(line));
+      const after = await saveNext(trx, context, claim, before);
+      const facts = {
+        revision: claim.revision,
+        line: lineId,
+        item: correction.item ?? null,
+        from,
+        to: Object.fromEntries(changed),
+      };
+      await record(trx, context, actor, claim, 'corrected', facts);
+      return after;
+    },
+  );
 }
 
 /** Ticks a comparison as seen, waives it with a reason, or takes either back. The claim's figures do not change. */
 export function markTie(context: Context, actor: Actor, number: string, mark: Mark) {
   return act(context, actor, { number, revision: mark.revision, states: ['in review'] }, async (trx, claim, before) => {
-    if (!before.ties.some((t) => t.line === mark.line && t.kind === mark.kind)) throw new Refused('not-found', { what: 'comparison' });
+    if (!before.ties.some((t) => t.line === mark.line && t.kind === mark.kind))
+      throw new Refused('not-found', { what: 'comparison' });
     const key = { claim_id: claim.id, version: claim.version, line_id: mark.line };
     const reason = mark.mark === 'waived' ? mark.reason : null;
     if (mark.mark === 'none') await deleteMarks(trx, key, [mark.kind]);
-    else await upsertMark(trx, { ...key, kind: mark.kind, mark: mark.mark, reason, by_id: actor.id, at: context.clock.now() });
+    else
+      await upsertMark(trx, {
+        ...key,
+        kind: mark.kind,
+        mark: mark.mark,
+        reason,
+        by_id: actor.id,
+        at: context.clock.now(),
+      });
     await refreshClaim(trx, claim, before.document.postingDate);
-    await record(trx, context, actor, claim, 'marked', { line: mark.line, tie: mark.kind, mark: mark.mark }, reason ? { reason } : undefined);
+    await record(
+      trx,
+      context,
+      actor,
+      claim,
+      'marked',
+      { line: mark.line, tie: mark.kind, mark: mark.mark },
+      reason ? { reason } : undefined,
+    );
   });
 }
 
 /** Pins a question to a line; it goes to the claimant with the others when the claim is returned. */
-export function askAbout(context: Context, actor: Actor, number: string, query: { revision: number; line: string; kind?: TieKind | null | undefined; text: string }) {
-  return act(context, actor, { number, revision: query.revision, states: ['in review'] }, async (trx, claim, before) => {
-    if (!before.document.claim.lines.some((l) => l.id === query.line)) throw new Refused('not-found', { what: 'line' });
-    const row = { claim_id: claim.id, version: claim.version, line_id: query.line, kind: query.kind ?? null, text: query.text };
-    await insertQuery(trx, { ...row, by_id: actor.id, at: context.clock.now() });
-    await record(trx, context, actor, claim, 'asked', { line: query.line, tie: query.kind ?? null }, { text: query.text });
-  });
+export function askAbout(
+  context: Context,
+  actor: Actor,
+  number: string,
+  query: { revision: number; line: string; kind?: TieKind | null | undefined; text: string },
+) {
+  return act(
+    context,
+    actor,
+    { number, revision: query.revision, states: ['in review'] },
+    async (trx, claim, before) => {
+      if (!before.document.claim.lines.some((l) => l.id === query.line))
+        throw new Refused('not-found', { what: 'line' });
+      const row = {
+        claim_id: claim.id,
+        version: claim.version,
+        line_id: query.line,
+        kind: query.kind ?? null,
+        text: query.text,
+      };
+      await insertQuery(trx, { ...row, by_id: actor.id, at: context.clock.now() });
+      await record(
+        trx,
+        context,
+        actor,
+        claim,
+        'asked',
+        { line: query.line, tie: query.kind ?? null },
+        { text: query.text },
+      );
+    },
+  );
 }
 
 /** Clears a claim for posting: no stop, and every comparison tied, waived or, where nothing can be compared, ticked. */
 export function clearClaim(context: Context, actor: Actor, number: string, revision: number) {
   return act(context, actor, { number, revision, states: ['in review'] }, async (trx, claim, before) => {
     assertClearable(before);
-    await move(trx, context, actor, claim, 'cleared', { cleared_by: actor.id, hold_reason: null, hold_until: null }, 'cleared');
+    await move(
+      trx,
+      context,
+      actor,
+      claim,
+      'cleared',
+      { cleared_by: actor.id, hold_reason: null, hold_until: null },
+      'cleared',
+    );
   });
 }
 
@@ -76,7 +137,11 @@ export function assertClearable({ assessment, ties, marks }: AssessedClaim): voi
   const stop = assessment.findings.find((f) => f.severity === 'stop');
   if (stop) throw new Refused('has-stops', { first: `${stop.line ? `line ${stop.line}: ` : ''}${stop.says}` });
   const loose = ties.filter((tie) => ['off', 'open'].includes(settledState(tie, marks)));
-  if (loose.length > 0) throw new Refused('ties-open', { count: loose.length, cells: loose.map((t) => `line ${t.line} ${t.kind}`).join(', ') });
+  if (loose.length > 0)
+    throw new Refused('ties-open', {
+      count: loose.length,
+      cells: loose.map((t) => `line ${t.line} ${t.kind}`).join(', '),
+    });
 }
 
 /** Takes a cleared, or a reversed, claim back into review. */
@@ -87,7 +152,12 @@ export function reopenClaim(context: Context, actor: Actor, number: string, revi
 }
 
 /** Sends a claim back to the claimant with the reason and all queries at once. */
-export function returnClaim(context: Context, actor: Actor, number: string, { revision, reason }: { revision: number; reason: string }) {
+export function returnClaim(
+  context: Context,
+  actor: Actor,
+  number: string,
+  { revision, reason }: { revision: number; reason: string },
+) {
   return act(context, actor, { number, revision, states: ['in review'] }, async (trx, claim) => {
     const queries = await selectQueries(trx, { claim_id: claim.id, version: claim.version });
     const words = { reason, queries: queries.map(({ line, text }) => ({ line, text })) };
@@ -106,7 +176,15 @@ export function holdClaim(
     const columns = { hold_reason: hold?.reason ?? null, hold_until: hold?.until ?? null };
     await updateClaim(trx, claim.id, columns);
     await saveNext(trx, context, Object.assign(claim, columns), before);
-    await record(trx, context, actor, claim, hold ? 'held' : 'released', { revision: claim.revision, until: hold?.until ?? null }, hold ? { reason: hold.reason } : undefined);
+    await record(
+      trx,
+      context,
+      actor,
+      claim,
+      hold ? 'held' : 'released',
+      { revision: claim.revision, until: hold?.until ?? null },
+      hold ? { reason: hold.reason } : undefined,
+    );
   });
 }
 
@@ -116,7 +194,12 @@ interface Scope {
   states: readonly ClaimState[];
 }
 
-function act<T>(context: Context, actor: Actor, scope: Scope, work: (trx: Db, claim: ClaimRow, before: AssessedClaim) => Promise<T>): Promise<T> {
+function act<T>(
+  context: Context,
+  actor: Actor,
+  scope: Scope,
+  work: (trx: Db, claim: ClaimRow, before: AssessedClaim) => Promise<T>,
+): Promise<T> {
   return inTransaction(context, async (trx) => {
     const claim = await claimToActOn(trx, actor, scope);
     const date = await proposedPostingDate(trx, context.clock, claim.entity_id);
@@ -138,7 +221,8 @@ async function saveNext(trx: Db, { clock }: Context, claim: ClaimRow, before: As
   return refreshClaim(trx, claim, date);
 }
 
-const sameTie = (a: Tie | undefined, b: Tie): boolean => JSON.stringify(a?.comparisons) === JSON.stringify(b.comparisons);
+const sameTie = (a: Tie | undefined, b: Tie): boolean =>
+  JSON.stringify(a?.comparisons) === JSON.stringify(b.comparisons);
 
 /** Moves a claim to another state, counting its revision up. */
 export async function move(
@@ -154,7 +238,15 @@ export async function move(
 ): Promise<void> {
   claim.revision += 1;
   await updateClaim(trx, claim.id, { ...columns, state, revision: claim.revision });
-  await record(trx, context, actor, claim, kind, { revision: claim.revision, version: claim.version, state, ...facts }, words);
+  await record(
+    trx,
+    context,
+    actor,
+    claim,
+    kind,
+    { revision: claim.revision, version: claim.version, state, ...facts },
+    words,
+  );
 }
 
 export function record(
@@ -166,7 +258,15 @@ export function record(
   facts: Record<string, unknown>,
   words?: Record<string, unknown>,
 ): Promise<void> {
-  return appendEvent(trx, { recordKind: 'claim', recordId: claim.id, at: clock.now(), actorId: actor.id, kind, facts, ...(words ? { words } : {}) });
+  return appendEvent(trx, {
+    recordKind: 'claim',
+    recordId: claim.id,
+    at: clock.now(),
+    actorId: actor.id,
+    kind,
+    facts,
+    ...(words ? { words } : {}),
+  });
 }
 
 /** The rows a line of a document is stored as. */

@@ -6,7 +6,15 @@ import { selectEvents, selectStateChanges } from '../history/history.queries.ts'
 import { isOwn, readableClaim } from './access.ts';
 import { writeEvidence } from './buildCase.ts';
 import { selectQueries, type ClaimRow } from './claims.queries.ts';
-import { selectClaimPage, selectStateCounts, selectClaimHeader, selectOwnClaims, selectJournalsOfClaim, selectSubmitted, type QueueRow } from './desk.queries.ts';
+import {
+  selectClaimPage,
+  selectStateCounts,
+  selectClaimHeader,
+  selectOwnClaims,
+  selectJournalsOfClaim,
+  selectSubmitted,
+  type QueueRow,
+} from './desk.queries.ts';
 import { assessClaim } from './refreshClaim.ts';
 
 /** One piece of a tide bar: a state and when it began; it ends when the next begins. */
@@ -37,7 +45,9 @@ export async function viewClaim({ db, clock }: Context, actor: Actor, number: st
     ties,
     marks: marks.map((m) => ({ line: m.line_id, kind: m.kind, mark: m.mark, reason: m.reason, by: m.by, at: m.at })),
     queries,
-    receipts: Object.fromEntries([...receipts].map(([line, r]) => [line, { ...writeEvidence(r), width: r.width, height: r.height }])),
+    receipts: Object.fromEntries(
+      [...receipts].map(([line, r]) => [line, { ...writeEvidence(r), width: r.width, height: r.height }]),
+    ),
     tide: tideOf(events.map((e) => ({ state: e.facts.state as string | undefined, at: e.at }))),
     history: events,
     journals,
@@ -74,7 +84,10 @@ export interface QueueQuery {
 
 /** One page of the Desk: claims of a state, what deserves attention first, with how many there are of each state. */
 export async function viewQueue({ db }: Context, { state = 'in review', q, after }: QueueQuery) {
-  const [rows, counts] = await Promise.all([selectClaimPage(db, { state, q, after: after ?? null }), selectStateCounts(db)]);
+  const [rows, counts] = await Promise.all([
+    selectClaimPage(db, { state, q, after: after ?? null }),
+    selectStateCounts(db),
+  ]);
   return { ...(await withTides(db, rows.rows)), next: rows.next, counts };
 }
 
@@ -84,7 +97,10 @@ export async function viewOwnClaims({ db }: Context, actor: Actor) {
 }
 
 async function withTides(db: Context['db'], rows: QueueRow[]) {
-  const changes = await selectStateChanges(db, rows.map((row) => row.id));
+  const changes = await selectStateChanges(
+    db,
+    rows.map((row) => row.id),
+  );
   const byClaim = groupByClaim(changes);
   return { claims: rows.map(({ id, ...row }) => ({ ...row, tide: tideOf(byClaim.get(id) ?? []) })) };
 }

@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { Db } from '../../db/connect.ts';
+import type { ChainedEvent } from './history.types.ts';
 import { insertEvent, selectLastEvent } from './history.queries.ts';
 
 /** What happened to a record. `facts` stay for ever; `words` may hold personal data and are only hashed into the chain. */
@@ -11,19 +12,6 @@ export interface EventInput {
   kind: string;
   facts: Record<string, unknown>;
   words?: Record<string, unknown>;
-}
-
-/** The parts of an event its hash is made of. */
-export interface ChainedEvent {
-  record_kind: string;
-  record_id: bigint;
-  seq: number;
-  at: Date;
-  actor_id: string;
-  kind: string;
-  facts: Record<string, unknown>;
-  private_hash: string | null;
-  previous_hash: string;
 }
 
 const START = '0'.repeat(64);
@@ -53,7 +41,17 @@ export async function appendEvent(trx: Db, input: EventInput): Promise<void> {
 /** The hash that chains an event to the one before it. */
 export function hashOf(event: ChainedEvent): string {
   const { previous_hash, record_kind, record_id, seq, at, actor_id, kind, facts, private_hash } = event;
-  const fields = [previous_hash, record_kind, String(record_id), seq, at.toISOString(), actor_id, kind, canonical(facts), private_hash];
+  const fields = [
+    previous_hash,
+    record_kind,
+    String(record_id),
+    seq,
+    at.toISOString(),
+    actor_id,
+    kind,
+    canonical(facts),
+    private_hash,
+  ];
   return sha256(JSON.stringify(fields));
 }
 

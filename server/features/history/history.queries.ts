@@ -1,5 +1,5 @@
 import type { Db } from '../../db/connect.ts';
-import type { ChainedEvent } from './appendEvent.ts';
+import type { ChainedEvent } from './history.types.ts';
 
 export type EventRow = ChainedEvent & { id: bigint; hash: string };
 
@@ -7,9 +7,14 @@ export function selectLastEvent(db: Db, kind: string, id: bigint): Promise<{ seq
   return db('events').where({ record_kind: kind, record_id: id }).orderBy('seq', 'desc').first('seq', 'hash');
 }
 
-export async function insertEvent(trx: Db, event: Omit<EventRow, 'id'>, words: { salt: string; words: Record<string, unknown> } | null): Promise<void> {
+export async function insertEvent(
+  trx: Db,
+  event: Omit<EventRow, 'id'>,
+  words: { salt: string; words: Record<string, unknown> } | null,
+): Promise<void> {
   const [row] = await trx('events').insert({ ...event, facts: JSON.stringify(event.facts) }, 'id');
-  if (words) await trx('event_words').insert({ event_id: row.id, salt: words.salt, words: JSON.stringify(words.words) });
+  if (words)
+    await trx('event_words').insert({ event_id: row.id, salt: words.salt, words: JSON.stringify(words.words) });
 }
 
 export interface EventWithWords {
@@ -33,7 +38,10 @@ export function selectEvents(db: Db, kind: string, id: bigint): Promise<EventWit
 }
 
 /** When each of some claims came into each of its states, oldest first; for tide bars. */
-export function selectStateChanges(db: Db, claimIds: bigint[]): Promise<{ claimId: bigint; state: string; at: Date }[]> {
+export function selectStateChanges(
+  db: Db,
+  claimIds: bigint[],
+): Promise<{ claimId: bigint; state: string; at: Date }[]> {
   return db('events')
     .where('record_kind', 'claim')
     .whereRaw('record_id = any(?)', [claimIds.map(String)])

@@ -49,7 +49,11 @@ export async function insertJournal(
 ): Promise<bigint> {
   const document = journal.document === null ? null : JSON.stringify(journal.document);
   const [{ id }] = await trx('journals').insert({ ...journal, document }, 'id');
-  await trx.batchInsert('journal_rows', rows.map((row) => ({ ...row, journal_id: id, coding: JSON.stringify(row.coding) })), 500);
+  await trx.batchInsert(
+    'journal_rows',
+    rows.map((row) => ({ ...row, journal_id: id, coding: JSON.stringify(row.coding) })),
+    500,
+  );
   return id;
 }
 
@@ -74,9 +78,11 @@ export async function insertMovements(trx: Db, movements: readonly Movement[]): 
   if (movements.length > 0) await trx('advance_movements').insert([...movements]);
 }
 
-export const selectMovements = (db: Db, journalId: bigint): Promise<Movement[]> => db('advance_movements').where({ journal_id: journalId });
+export const selectMovements = (db: Db, journalId: bigint): Promise<Movement[]> =>
+  db('advance_movements').where({ journal_id: journalId });
 
-export const selectJournal = (db: Db, number: string): Promise<JournalRecord | undefined> => db('journals').where({ number }).first();
+export const selectJournal = (db: Db, number: string): Promise<JournalRecord | undefined> =>
+  db('journals').where({ number }).first();
 
 export async function selectClaimNumber(db: Db, claimId: bigint): Promise<string> {
   return (await db('claims').where({ id: claimId }).first('number')).number;
@@ -113,8 +119,22 @@ const journals = (db: Db) =>
     .leftJoin('journals as o', 'o.id', 'j.reverses')
     .leftJoin('journals as r', 'r.reverses', 'j.id')
     .select(
-      'j.id', 'j.number', 'j.entity_id as entity', 'j.currency', 'j.date', 'j.kind', 'j.live', 'c.number as claim', 'j.claim_version as claimVersion',
-      'p.name as claimant', 'c.purpose', 'j.reason', 'u.name as postedBy', 'j.posted_at as postedAt', 'o.number as reverses', 'r.number as reversedBy',
+      'j.id',
+      'j.number',
+      'j.entity_id as entity',
+      'j.currency',
+      'j.date',
+      'j.kind',
+      'j.live',
+      'c.number as claim',
+      'j.claim_version as claimVersion',
+      'p.name as claimant',
+      'c.purpose',
+      'j.reason',
+      'u.name as postedBy',
+      'j.posted_at as postedAt',
+      'o.number as reverses',
+      'r.number as reversedBy',
     )
     .select(db.raw('(select sum(debit) from journal_rows x where x.journal_id = j.id)::bigint as total'));
 
@@ -127,13 +147,21 @@ export async function selectJournalPage(db: Db, before: bigint | null): Promise<
   return query;
 }
 
-export const selectJournalHeader = (db: Db, number: string): Promise<JournalListRow | undefined> => journals(db).where('j.number', number).first();
+export const selectJournalHeader = (db: Db, number: string): Promise<JournalListRow | undefined> =>
+  journals(db).where('j.number', number).first();
 
 /** What each journal row came from: its line and that line's receipt. */
-export function selectRowOrigins(db: Db, journalId: bigint): Promise<{ position: number; merchant: string | null; category: string | null; date: string; receipt: bigint | null }[]> {
+export function selectRowOrigins(
+  db: Db,
+  journalId: bigint,
+): Promise<
+  { position: number; merchant: string | null; category: string | null; date: string; receipt: bigint | null }[]
+> {
   return db('journal_rows as r')
     .join('journals as j', 'j.id', 'r.journal_id')
-    .join('lines as l', (on) => on.on('l.claim_id', 'j.claim_id').andOn('l.version', 'j.claim_version').andOn('l.id', 'r.line_id'))
+    .join('lines as l', (on) =>
+      on.on('l.claim_id', 'j.claim_id').andOn('l.version', 'j.claim_version').andOn('l.id', 'r.line_id'),
+    )
     .where({ journal_id: journalId })
     .select('r.position', 'l.merchant', 'l.category', 'l.date', 'l.receipt_id as receipt');
 }
@@ -148,12 +176,23 @@ export interface ExportRow extends JournalRowRecord {
 }
 
 /** Every row of every journal of an entity between two dates, in the order of posting. */
-export function selectExport(db: Db, filter: { entity: string | null; from: string | null; to: string | null }): Promise<ExportRow[]> {
+export function selectExport(
+  db: Db,
+  filter: { entity: string | null; from: string | null; to: string | null },
+): Promise<ExportRow[]> {
   const query = db('journal_rows as r')
     .join('journals as j', 'j.id', 'r.journal_id')
     .join('claims as c', 'c.id', 'j.claim_id')
     .orderBy(['j.id', 'r.position'])
-    .select('j.number as journal', 'j.date', 'j.kind', 'j.entity_id as entity', 'j.currency as ledger_currency', 'c.number as claim', 'r.*');
+    .select(
+      'j.number as journal',
+      'j.date',
+      'j.kind',
+      'j.entity_id as entity',
+      'j.currency as ledger_currency',
+      'c.number as claim',
+      'r.*',
+    );
   if (filter.entity) query.where('j.entity_id', filter.entity);
   if (filter.from) query.where('j.date', '>=', filter.from);
   if (filter.to) query.where('j.date', '<=', filter.to);
@@ -161,13 +200,33 @@ export function selectExport(db: Db, filter: { entity: string | null; from: stri
 }
 
 /** Claims waiting to be posted, oldest first. */
-export function selectCleared(db: Db): Promise<{ number: string; revision: number; entity: string; claimant: string; purpose: string; clearedBy: string; clearedById: string; claimantId: string }[]> {
+export function selectCleared(db: Db): Promise<
+  {
+    number: string;
+    revision: number;
+    entity: string;
+    claimant: string;
+    purpose: string;
+    clearedBy: string;
+    clearedById: string;
+    claimantId: string;
+  }[]
+> {
   return db('claims as c')
     .join('people as p', 'p.id', 'c.claimant_id')
     .join('people as r', 'r.id', 'c.cleared_by')
     .where('c.state', 'cleared')
     .orderBy('c.id')
-    .select('c.number', 'c.revision', 'c.entity_id as entity', 'p.name as claimant', 'c.purpose', 'r.name as clearedBy', 'r.id as clearedById', 'p.id as claimantId');
+    .select(
+      'c.number',
+      'c.revision',
+      'c.entity_id as entity',
+      'p.name as claimant',
+      'c.purpose',
+      'r.name as clearedBy',
+      'r.id as clearedById',
+      'p.id as claimantId',
+    );
 }
 
 export interface KeyRow {
@@ -178,7 +237,10 @@ export interface KeyRow {
 export const selectKey = (db: Db, person_id: string, act: string, key: string): Promise<KeyRow | undefined> =>
   db('idempotency_keys').where({ person_id, act, key }).first();
 
-export async function insertKey(trx: Db, row: KeyRow & { person_id: string; act: string; key: string; at: Date }): Promise<void> {
+export async function insertKey(
+  trx: Db,
+  row: KeyRow & { person_id: string; act: string; key: string; at: Date },
+): Promise<void> {
   await trx('idempotency_keys').insert({ ...row, response: JSON.stringify(row.response) });
 }
 

@@ -21,10 +21,29 @@ import {
 import { postClaim, reverseJournal } from './post.service.ts';
 
 const key = z.string().min(8).max(100);
-const postSchema = z.strictObject({ claim: parts.id, revision: z.number().int().min(1), date: parts.date, digest: z.string().length(64).nullable(), key });
-const reverseSchema = z.strictObject({ date: parts.date, reason: z.string().trim().min(1, 'Say why it is reversed.').max(2000), key });
-const exportSchema = z.strictObject({ entity: parts.id.optional(), from: parts.date.optional(), to: parts.date.optional() });
-const pageSchema = z.strictObject({ before: z.string().regex(/^\d{1,18}$/).optional() });
+const postSchema = z.strictObject({
+  claim: parts.id,
+  revision: z.number().int().min(1),
+  date: parts.date,
+  digest: z.string().length(64).nullable(),
+  key,
+});
+const reverseSchema = z.strictObject({
+  date: parts.date,
+  reason: z.string().trim().min(1, 'Say why it is reversed.').max(2000),
+  key,
+});
+const exportSchema = z.strictObject({
+  entity: parts.id.optional(),
+  from: parts.date.optional(),
+  to: parts.date.optional(),
+});
+const pageSchema = z.strictObject({
+  before: z
+    .string()
+    .regex(/^\d{1,18}$/)
+    .optional(),
+});
 
 /** The ledger: journals to read, post, reverse and download. */
 export function journalRoutes(context: Context): Router {
@@ -51,7 +70,11 @@ export function journalRoutes(context: Context): Router {
   router.get('/journals/:number', async (req, res) => {
     const header = await selectJournalHeader(db, param(req, 'number'));
     if (!header) throw new Refused('not-found', { what: 'journal' });
-    const [rows, origins, periods] = await Promise.all([selectRows(db, header.id), selectRowOrigins(db, header.id), selectPeriods(db, header.entity)]);
+    const [rows, origins, periods] = await Promise.all([
+      selectRows(db, header.id),
+      selectRowOrigins(db, header.id),
+      selectPeriods(db, header.entity),
+    ]);
     const originOf = new Map(origins.map((o) => [o.position, o]));
     res.json({
       journal: writeHeader(header),
@@ -73,7 +96,10 @@ export function journalRoutes(context: Context): Router {
 
 const writeHeader = ({ id: _, total, ...row }: JournalListRow) => ({ ...row, total: fromMinor(total, row.currency) });
 
-function writeRow(row: Omit<ExportRow, 'journal' | 'date' | 'kind' | 'entity' | 'ledger_currency' | 'claim'>, ledger: string) {
+function writeRow(
+  row: Omit<ExportRow, 'journal' | 'date' | 'kind' | 'entity' | 'ledger_currency' | 'claim'>,
+  ledger: string,
+) {
   return {
     position: row.position,
     account: row.account,
@@ -103,6 +129,19 @@ function writeCsv(rows: ExportRow[]): string {
 }
 
 function columnsOf(dimensions: string[]): string[] {
-  const fixed = ['journal', 'position', 'date', 'kind', 'entity', 'claim', 'account', 'debit', 'credit', 'ledgerCurrency', 'amount', 'currency'];
+  const fixed = [
+    'journal',
+    'position',
+    'date',
+    'kind',
+    'entity',
+    'claim',
+    'account',
+    'debit',
+    'credit',
+    'ledgerCurrency',
+    'amount',
+    'currency',
+  ];
   return [...fixed, ...dimensions, 'line', 'item', 'share', 'taxCode', 'text'];
 }

@@ -54,14 +54,18 @@ export function postClaim(context: Context, actor: Actor, request: PostRequest):
     await lockAdvances(trx, await advancesOf(trx, claim));
     const assessed = await assessClaim(trx, claim, request.date);
     assertClearable(assessed);
-    if (request.digest !== null && request.digest !== digestOf(assessed.assessment.journal)) throw new Refused('figures-changed');
-    return { journal: await writePosting(trx, context, actor, claim, assessed, { date: request.date, period: period.id }) };
+    if (request.digest !== null && request.digest !== digestOf(assessed.assessment.journal))
+      throw new Refused('figures-changed');
+    return {
+      journal: await writePosting(trx, context, actor, claim, assessed, { date: request.date, period: period.id }),
+    };
   });
 }
 
 /** Who clears and who posts are two people, unless the setting allows one. */
 async function assertNotAlone(trx: Db, actor: Actor, claim: ClaimRow): Promise<void> {
-  if (claim.cleared_by === actor.id && (await readSetting(trx, 'clearing-and-posting-apart')) !== false) throw new Refused('alone-cleared');
+  if (claim.cleared_by === actor.id && (await readSetting(trx, 'clearing-and-posting-apart')) !== false)
+    throw new Refused('alone-cleared');
 }
 
 async function advancesOf(trx: Db, claim: ClaimRow): Promise<string[]> {
@@ -69,7 +73,14 @@ async function advancesOf(trx: Db, claim: ClaimRow): Promise<string[]> {
   return wanted.map((w) => w.advance_id);
 }
 
-async function writePosting(trx: Db, context: Context, actor: Actor, claim: ClaimRow, assessed: AssessedClaim, at: { date: string; period: string }): Promise<string> {
+async function writePosting(
+  trx: Db,
+  context: Context,
+  actor: Actor,
+  claim: ClaimRow,
+  assessed: AssessedClaim,
+  at: { date: string; period: string },
+): Promise<string> {
   const { assessment, document } = assessed;
   const currency = document.book.entities[0]!.currency;
   if (assessment.journal.length === 0) throw new Refused('has-stops', { first: 'there is nothing to post' });
@@ -138,18 +149,39 @@ export function reverseJournal(context: Context, actor: Actor, request: ReverseR
     if (!original) throw new Refused('not-found', { what: 'journal' });
     const claim = await lockForFinance(trx, actor, await selectClaimNumber(trx, original.claim_id));
     if (!(await selectJournal(trx, request.journal))!.live) throw new Refused('not-live', { number: original.number });
-    if (claim.state !== 'posted') throw new Refused('wrong-state', { state: claim.state, needs: 'posted and not paid' });
+    if (claim.state !== 'posted')
+      throw new Refused('wrong-state', { state: claim.state, needs: 'posted and not paid' });
     const period = await openPeriodOf(trx, original.entity_id, request.date);
     const movements = await selectMovements(trx, original.id);
-    await lockAdvances(trx, movements.map((m) => m.advance_id));
+    await lockAdvances(
+      trx,
+      movements.map((m) => m.advance_id),
+    );
     const number = await nextJournalNumber(trx, original.entity_id);
-    const header = { ...original, number, date: request.date, period_id: period.id, kind: 'reversal' as const, reverses: original.id, live: false };
+    const header = {
+      ...original,
+      number,
+      date: request.date,
+      period_id: period.id,
+      kind: 'reversal' as const,
+      reverses: original.id,
+      live: false,
+    };
     const { id: _, ...columns } = header;
     const stamp = { reason: request.reason, posted_by: actor.id, posted_at: context.clock.now(), document: null };
     const id = await insertJournal(trx, { ...columns, ...stamp }, reversedRows(await selectRows(trx, original.id)));
     await endPosting(trx, original.id);
-    const back = movements.map((m) => ({ advance_id: m.advance_id, kind: 'reversed' as const, journal_id: id, part: -m.part, ledger_part: -m.ledger_part }));
-    await insertMovements(trx, back.map((m) => ({ ...m, at: context.clock.now() })));
+    const back = movements.map((m) => ({
+      advance_id: m.advance_id,
+      kind: 'reversed' as const,
+      journal_id: id,
+      part: -m.part,
+      ledger_part: -m.ledger_part,
+    }));
+    await insertMovements(
+      trx,
+      back.map((m) => ({ ...m, at: context.clock.now() })),
+    );
     const facts = { journal: number, reverses: original.number, date: request.date };
     await move(trx, context, actor, claim, 'reversed', {}, 'reversed', { reason: request.reason }, facts);
     return { journal: number };
@@ -157,13 +189,32 @@ export function reverseJournal(context: Context, actor: Actor, request: ReverseR
 }
 
 function reversedRows(rows: JournalRowRecord[]): JournalRowRecord[] {
-  return reverseRows<bigint, JournalRowRecord>(rows).map(({ position, account, coding, debit, credit, currency, amount, line_id, item_id, share, tax_code, text }) => ({
-    position, account, coding, debit, credit, currency, amount, line_id, item_id, share, tax_code, text,
-  }));
+  return reverseRows<bigint, JournalRowRecord>(rows).map(
+    ({ position, account, coding, debit, credit, currency, amount, line_id, item_id, share, tax_code, text }) => ({
+      position,
+      account,
+      coding,
+      debit,
+      credit,
+      currency,
+      amount,
+      line_id,
+      item_id,
+      share,
+      tax_code,
+      text,
+    }),
+  );
 }
 
 /** Runs an act once for a person and key: repeated with the same content it answers as before, with other content it is refused. */
-async function once<T extends { key: string }>(context: Context, actor: Actor, act: string, request: T, work: (trx: Db) => Promise<Posted>): Promise<Posted> {
+async function once<T extends { key: string }>(
+  context: Context,
+  actor: Actor,
+  act: string,
+  request: T,
+  work: (trx: Db) => Promise<Posted>,
+): Promise<Posted> {
   const request_hash = createHash('sha256').update(canonical(request)).digest('hex');
   const remembered = async (): Promise<Posted | null> => {
     const row = await selectKey(context.db, actor.id, act, request.key);
@@ -176,7 +227,14 @@ async function once<T extends { key: string }>(context: Context, actor: Actor, a
   try {
     return await inTransaction(context, async (trx) => {
       const response = await work(trx);
-      await insertKey(trx, { person_id: actor.id, act, key: request.key, request_hash, response, at: context.clock.now() });
+      await insertKey(trx, {
+        person_id: actor.id,
+        act,
+        key: request.key,
+        request_hash,
+        response,
+        at: context.clock.now(),
+      });
       return response;
     });
   } catch (error) {

@@ -26,7 +26,8 @@ export async function readPicture(name: string, original: Buffer): Promise<Pictu
   const refuse = (reason: string) => new Refused('not-an-image', { name, reason });
   if (original.length === 0) throw refuse('the file is empty');
   const type = (await fileTypeFromBuffer(original))?.mime;
-  if (!type || !ACCEPTED.has(type)) throw refuse(`it is ${type ?? 'of no known kind'}; take a JPEG, PNG or WebP picture`);
+  if (!type || !ACCEPTED.has(type))
+    throw refuse(`it is ${type ?? 'of no known kind'}; take a JPEG, PNG or WebP picture`);
   try {
     const { data, info } = await sharp(original, { limitInputPixels: MAX_PIXELS, failOn: 'error' })
       .rotate()
@@ -34,7 +35,15 @@ export async function readPicture(name: string, original: Buffer): Promise<Pictu
       .webp({ quality: 82, effort: 1 })
       .toBuffer({ resolveWithObject: true });
     const sha256 = createHash('sha256').update(original).digest('hex');
-    return { sha256, original, originalType: type, view: data, viewType: 'image/webp', width: info.width, height: info.height };
+    return {
+      sha256,
+      original,
+      originalType: type,
+      view: data,
+      viewType: 'image/webp',
+      width: info.width,
+      height: info.height,
+    };
   } catch (error) {
     throw refuse(/pixel limit/i.test(String(error)) ? 'it has more than 80 million pixels' : 'the picture is damaged');
   }

@@ -2,7 +2,10 @@ import type { Db } from '../../db/connect.ts';
 import type { Picture } from './readPicture.ts';
 
 /** Stores the file once by its content hash; the same content again changes nothing. */
-export async function insertFile(trx: Db, { sha256, original, originalType, view, viewType, width, height }: Picture): Promise<void> {
+export async function insertFile(
+  trx: Db,
+  { sha256, original, originalType, view, viewType, width, height }: Picture,
+): Promise<void> {
   await trx('receipt_files')
     .insert({ sha256, original, original_type: originalType, view, view_type: viewType, width, height })
     .onConflict('sha256')
@@ -10,7 +13,10 @@ export async function insertFile(trx: Db, { sha256, original, originalType, view
 }
 
 /** The person's receipt with this content, made when it is not there yet. `fresh` is false when it was. */
-export async function insertReceipt(trx: Db, row: { owner_id: string; sha256: string; added_at: Date }): Promise<{ id: bigint; fresh: boolean }> {
+export async function insertReceipt(
+  trx: Db,
+  row: { owner_id: string; sha256: string; added_at: Date },
+): Promise<{ id: bigint; fresh: boolean }> {
   const [made] = await trx('receipts').insert(row).onConflict(['owner_id', 'sha256']).ignore().returning('id');
   if (made) return { id: made.id, fresh: true };
   const { id } = await trx('receipts').where({ owner_id: row.owner_id, sha256: row.sha256 }).first('id');

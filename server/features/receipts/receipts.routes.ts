@@ -41,7 +41,11 @@ export function receiptRoutes(context: Context, pool: Pool, limits: Limits): Rou
 async function readable({ db }: Context, actor: Actor, req: Request, which: 'view' | 'original'): Promise<ReceiptFile> {
   const id = param(req, 'id');
   const file = /^\d{1,18}$/.test(id) ? await selectFile(db, BigInt(id), which) : undefined;
-  const may = file && (hasAny(actor, FINANCE) || file.ownerId === actor.id || (await selectPeopleAround(db, BigInt(id))).includes(actor.id));
+  const may =
+    file
+    && (hasAny(actor, FINANCE)
+      || file.ownerId === actor.id
+      || (await selectPeopleAround(db, BigInt(id))).includes(actor.id));
   if (!may) throw new Refused('not-found', { what: 'receipt' });
   return file;
 }

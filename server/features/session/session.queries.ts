@@ -13,7 +13,8 @@ const people = (db: Db) =>
     .select('p.id', 'p.name', 'p.email')
     .select(db.raw(`array(select role from person_roles r where r.person_id = p.id order by role) as roles`));
 
-export const selectPerson = (db: Db, id: string): Promise<PersonRow | undefined> => people(db).where('p.id', id).first();
+export const selectPerson = (db: Db, id: string): Promise<PersonRow | undefined> =>
+  people(db).where('p.id', id).first();
 
 export const selectPeople = (db: Db): Promise<PersonRow[]> => people(db).orderBy('p.name');
 

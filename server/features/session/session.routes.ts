@@ -8,7 +8,10 @@ import { limiter, type Limits } from '../../http/limits.ts';
 import { selectPeople } from './session.queries.ts';
 import { readActor, signIn } from './session.service.ts';
 
-const credentials = z.strictObject({ email: z.string().min(1, 'Enter your e-mail.').max(320), password: z.string().min(1, 'Enter your password.').max(1024) });
+const credentials = z.strictObject({
+  email: z.string().min(1, 'Enter your e-mail.').max(320),
+  password: z.string().min(1, 'Enter your password.').max(1024),
+});
 
 export const COOKIE = 'ebbet';
 
@@ -25,7 +28,11 @@ export function knowActor(context: Context): RequestHandler {
 export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo: boolean): Router {
   const router = Router();
   const perAddress = limiter(new RateLimiterPostgres(limits.signInByAddress(pool)), (req) => req.ip ?? 'unknown');
-  const perEmail = limiter(new RateLimiterPostgres(limits.signInByEmail(pool)), (req) => String(req.body?.email ?? '').toLowerCase().slice(0, 200));
+  const perEmail = limiter(new RateLimiterPostgres(limits.signInByEmail(pool)), (req) =>
+    String(req.body?.email ?? '')
+      .toLowerCase()
+      .slice(0, 200),
+  );
 
   router.get('/session', (req, res) => {
     const person = req.actor ? { id: req.actor.id, name: req.actor.name, roles: [...req.actor.roles] } : null;
@@ -35,7 +42,9 @@ export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo
   router.post('/session', perAddress, perEmail, async (req, res) => {
     const { email, password } = checked(credentials, req.body);
     const personId = await signIn(context, email, password);
-    await new Promise<void>((resolve, reject) => req.session.regenerate((error) => (error ? reject(error) : resolve())));
+    await new Promise<void>((resolve, reject) =>
+      req.session.regenerate((error) => (error ? reject(error) : resolve())),
+    );
     req.session.personId = personId;
     await new Promise<void>((resolve, reject) => req.session.save((error) => (error ? reject(error) : resolve())));
     res.status(201).json({ personId });

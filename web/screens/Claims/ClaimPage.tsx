@@ -22,11 +22,16 @@ export default function ClaimPage() {
   return (
     <div className="mx-auto w-full max-w-4xl px-4 pb-10">
       <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
-        <Link to="/claims" aria-label="Back to your claims"><ArrowLeft size={16} /></Link>
+        <Link to="/claims" aria-label="Back to your claims">
+          <ArrowLeft size={16} />
+        </Link>
         <span className="font-mono text-base">{claim.number}</span>
       </h1>
       <p className="text-lg">{claim.purpose}</p>
-      <p className="quiet text-sm">{claim.entityName} · {claim.tripFrom} to {claim.tripTo}{claim.version > 1 && ` · version ${claim.version}`}</p>
+      <p className="quiet text-sm">
+        {claim.entityName} · {claim.tripFrom} to {claim.tripTo}
+        {claim.version > 1 && ` · version ${claim.version}`}
+      </p>
       <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-2">
         <div>
           <TideBar pieces={view.tide} wide />
@@ -34,13 +39,20 @@ export default function ClaimPage() {
         </div>
         <Settlement view={view} />
       </div>
-      {reason && <p className="mt-3 border-l-4 border-warning bg-base-100 px-3 py-2"><strong>{claim.state === 'returned' ? 'It was returned' : 'Why'}:</strong> {reason}</p>}
+      {reason && (
+        <p className="mt-3 border-l-4 border-warning bg-base-100 px-3 py-2">
+          <strong>{claim.state === 'returned' ? 'It was returned' : 'Why'}:</strong> {reason}
+        </p>
+      )}
       <Queries view={view} />
       <Lines view={view} />
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <ol className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm">
         {[...view.history].reverse().map((event) => (
-          <li key={event.seq} className="border-b border-base-300 py-1 last:border-b-0"><span className="font-medium">{event.actor}</span> {sayEvent(event)} <span className="quiet">{sayMoment(event.at)}</span></li>
+          <li key={event.seq} className="border-b border-base-300 py-1 last:border-b-0">
+            <span className="font-medium">{event.actor}</span> {sayEvent(event)}{' '}
+            <span className="quiet">{sayMoment(event.at)}</span>
+          </li>
         ))}
       </ol>
     </div>
@@ -59,7 +71,9 @@ function whereItIs({ claim, tide }: ClaimView): string {
   const where: Record<string, string> = {
     draft: 'It is with you, not submitted yet',
     'with approver': `It is with ${claim.approver ?? 'an approver'}`,
-    'in review': claim.holdReason ? `Finance holds it until ${claim.holdUntil}: ${claim.holdReason}` : 'It is with finance, in review',
+    'in review': claim.holdReason
+      ? `Finance holds it until ${claim.holdUntil}: ${claim.holdReason}`
+      : 'It is with finance, in review',
     cleared: 'It is cleared and waits to be posted',
     posted: 'It is posted and waits to be paid',
     paid: 'It is paid',
@@ -71,14 +85,31 @@ function whereItIs({ claim, tide }: ClaimView): string {
 
 function Settlement({ view }: { view: ClaimView }) {
   const sum = settlementSum(view.document.claim, view.assessment);
-  const rows: [string, string | null][] = [['Claimed', sum.claimed], ['− company-paid', sum.companyPaid], ['− private', sum.private], ['− advances', sum.advances]];
+  const rows: [string, string | null][] = [
+    ['Claimed', sum.claimed],
+    ['− company-paid', sum.companyPaid],
+    ['− private', sum.private],
+    ['− advances', sum.advances],
+  ];
   return (
     <dl aria-label="Settlement" className="grid grid-cols-[1fr_auto] content-start">
-      {rows.map(([name, amount]) => <div key={name} className="contents"><dt className="quiet">{name}</dt><dd className="money">{amount === null ? '–' : groupDigits(amount)}</dd></div>)}
-      <dt className="border-t border-base-300 font-semibold">{sum.toPay?.startsWith('-') ? 'You give back' : 'To pay'}</dt>
-      <dd className="border-t border-base-300 text-right"><Money amount={sum.toPay?.replace('-', '') ?? null} currency={sum.currency} strong /></dd>
+      {rows.map(([name, amount]) => (
+        <div key={name} className="contents">
+          <dt className="quiet">{name}</dt>
+          <dd className="money">{amount === null ? '–' : groupDigits(amount)}</dd>
+        </div>
+      ))}
+      <dt className="border-t border-base-300 font-semibold">
+        {sum.toPay?.startsWith('-') ? 'You give back' : 'To pay'}
+      </dt>
+      <dd className="border-t border-base-300 text-right">
+        <Money amount={sum.toPay?.replace('-', '') ?? null} currency={sum.currency} strong />
+      </dd>
       {view.assessment.settlement.advances.map((a) => (
-        <dd key={a.advance} className="quiet col-span-2 text-sm">Advance {a.advance}: {groupDigits(a.advancePart ?? '')} accounted for here, {groupDigits(a.left ?? '')} {view.document.book.advances?.find((x) => x.id === a.advance)?.currency} still to account for</dd>
+        <dd key={a.advance} className="quiet col-span-2 text-sm">
+          Advance {a.advance}: {groupDigits(a.advancePart ?? '')} accounted for here, {groupDigits(a.left ?? '')}{' '}
+          {view.document.book.advances?.find((x) => x.id === a.advance)?.currency} still to account for
+        </dd>
       ))}
     </dl>
   );
@@ -89,7 +120,13 @@ function Queries({ view }: { view: ClaimView }) {
   return (
     <section className="mt-3">
       <h2 className="font-semibold">Questions</h2>
-      <ul>{view.queries.map((q) => <li key={q.at} className="border-l-2 border-primary pl-2">Line {q.line}: {q.text} <span className="quiet">({q.by})</span></li>)}</ul>
+      <ul>
+        {view.queries.map((q) => (
+          <li key={q.at} className="border-l-2 border-primary pl-2">
+            Line {q.line}: {q.text} <span className="quiet">({q.by})</span>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }
@@ -109,17 +146,56 @@ function Lines({ view }: { view: ClaimView }) {
               <div className="flex items-baseline gap-3">
                 <span className="min-w-0 flex-1">
                   <span className="block font-medium">{line.merchant}</span>
-                  <span className="quiet text-sm">{line.date} · {chart?.categories.find((c) => c.id === line.category)?.name ?? (line.personal ? 'Private' : `${line.items?.length ?? 0} items`)} · {line.description}</span>
+                  <span className="quiet text-sm">
+                    {line.date} ·{' '}
+                    {chart?.categories.find((c) => c.id === line.category)?.name
+                      ?? (line.personal ? 'Private' : `${line.items?.length ?? 0} items`)}{' '}
+                    · {line.description}
+                  </span>
                 </span>
                 <span className="text-right">
                   <Money amount={line.amount} currency={line.currency} strong />
-                  {line.currency !== view.claim.currency && <span className="quiet block text-sm">= <Money amount={converted} currency={view.claim.currency} /></span>}
+                  {line.currency !== view.claim.currency && (
+                    <span className="quiet block text-sm">
+                      = <Money amount={converted} currency={view.claim.currency} />
+                    </span>
+                  )}
                 </span>
               </div>
-              {changesOf(view, line).map((change) => <p key={change} className="mt-1 text-sm"><strong>Finance changed</strong> {change}</p>)}
-              {view.assessment.findings.filter((f) => f.line === line.id).map((f, i) => <p key={i} className="quiet mt-1 text-sm">{f.says}</p>)}
-              {receipt ? <button type="button" className="link mt-1 text-sm" aria-expanded={open === line.id} onClick={() => setOpen(open === line.id ? null : line.id)}>Receipt</button> : <span className="quiet mt-1 block text-sm">No receipt</span>}
-              {open === line.id && receipt && <div className="mt-2 flex h-96"><ReceiptViewer id={receipt.id} width={receipt.width} height={receipt.height} label={`Receipt of line ${line.id}`} /></div>}
+              {changesOf(view, line).map((change) => (
+                <p key={change} className="mt-1 text-sm">
+                  <strong>Finance changed</strong> {change}
+                </p>
+              ))}
+              {view.assessment.findings
+                .filter((f) => f.line === line.id)
+                .map((f, i) => (
+                  <p key={i} className="quiet mt-1 text-sm">
+                    {f.says}
+                  </p>
+                ))}
+              {receipt ? (
+                <button
+                  type="button"
+                  className="link mt-1 text-sm"
+                  aria-expanded={open === line.id}
+                  onClick={() => setOpen(open === line.id ? null : line.id)}
+                >
+                  Receipt
+                </button>
+              ) : (
+                <span className="quiet mt-1 block text-sm">No receipt</span>
+              )}
+              {open === line.id && receipt && (
+                <div className="mt-2 flex h-96">
+                  <ReceiptViewer
+                    id={receipt.id}
+                    width={receipt.width}
+                    height={receipt.height}
+                    label={`Receipt of line ${line.id}`}
+                  />
+                </div>
+              )}
             </li>
           );
         })}
@@ -135,5 +211,8 @@ function changesOf(view: ClaimView, line: Line): string[] {
   const fields = ['category', 'coding', 'split', 'tax', 'items'] as const;
   return fields
     .filter((field) => JSON.stringify(before[field] ?? null) !== JSON.stringify(line[field] ?? null))
-    .map((field) => `${field}${field === 'category' ? ` from ${before.category ?? 'none'} to ${line.category ?? 'none'}` : ''}`);
+    .map(
+      (field) =>
+        `${field}${field === 'category' ? ` from ${before.category ?? 'none'} to ${line.category ?? 'none'}` : ''}`,
+    );
 }

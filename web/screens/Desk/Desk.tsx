@@ -6,7 +6,20 @@ import { useKeys } from '../../parts/useKeys.ts';
 import { DESK_GRID, DeskRow } from './DeskRow.tsx';
 import { rememberQueue } from './queueOrder.ts';
 
-const STATES = ['in review', 'cleared', 'posted', 'with approver', 'returned', 'reversed', 'paid', 'part paid', 'payment rejected', 'draft', 'declined', 'withdrawn'];
+const STATES = [
+  'in review',
+  'cleared',
+  'posted',
+  'with approver',
+  'returned',
+  'reversed',
+  'paid',
+  'part paid',
+  'payment rejected',
+  'draft',
+  'declined',
+  'withdrawn',
+];
 
 /** The queue: one row a claim, what deserves attention first. */
 export default function Desk() {
@@ -23,7 +36,14 @@ export default function Desk() {
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-4 pt-3 pb-2">
         <h1 className="text-xl font-semibold">Desk</h1>
         <StateFilter state={state} counts={counts} onPick={setState} />
-        <input type="search" className="input input-sm ml-auto w-44" placeholder="Number, person, purpose" aria-label="Find claims" value={typed} onChange={(e) => setTyped(e.target.value)} />
+        <input
+          type="search"
+          className="input input-sm ml-auto w-44"
+          placeholder="Number, person, purpose"
+          aria-label="Find claims"
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+        />
       </div>
       {error ? (
         <Trouble error={error} retry={() => void mutate()} />
@@ -31,13 +51,17 @@ export default function Desk() {
         <Loading shape="rows" />
       ) : rows.length === 0 ? (
         <Empty title={q ? `No claim ${state} fits “${q}”` : `No claim is ${state}`}>
-          {q ? 'Try a part of the number, the name or the purpose, or another state.' : 'Claims appear here as they reach this state. Pick another state above.'}
+          {q
+            ? 'Try a part of the number, the name or the purpose, or another state.'
+            : 'Claims appear here as they reach this state. Pick another state above.'}
         </Empty>
       ) : (
         <>
           <QueueTable rows={rows} />
           {data?.at(-1)?.next && (
-            <button type="button" className="btn btn-sm m-4 self-start" onClick={() => void setSize(size + 1)}>Show more</button>
+            <button type="button" className="btn btn-sm m-4 self-start" onClick={() => void setSize(size + 1)}>
+              Show more
+            </button>
           )}
         </>
       )}
@@ -45,11 +69,25 @@ export default function Desk() {
   );
 }
 
-function StateFilter({ state, counts, onPick }: { state: string; counts: Record<string, number>; onPick: (state: string) => void }) {
+function StateFilter({
+  state,
+  counts,
+  onPick,
+}: {
+  state: string;
+  counts: Record<string, number>;
+  onPick: (state: string) => void;
+}) {
   return (
     <div role="group" aria-label="State" className="flex flex-wrap gap-1">
       {STATES.filter((s) => s === state || (counts[s] ?? 0) > 0).map((s) => (
-        <button key={s} type="button" aria-pressed={s === state} className={`rounded-field border px-1.5 py-0.5 text-sm ${s === state ? 'border-primary bg-primary text-primary-content' : 'border-base-300 bg-base-100 hover:border-primary'}`} onClick={() => onPick(s)}>
+        <button
+          key={s}
+          type="button"
+          aria-pressed={s === state}
+          className={`rounded-field border px-1.5 py-0.5 text-sm ${s === state ? 'border-primary bg-primary text-primary-content' : 'border-base-300 bg-base-100 hover:border-primary'}`}
+          onClick={() => onPick(s)}
+        >
           {s} <span className="tabular-nums">{counts[s] ?? 0}</span>
         </button>
       ))}
@@ -67,7 +105,11 @@ function QueueTable({ rows }: { rows: Parameters<typeof DeskRow>[0]['row'][] }) 
     list.current?.querySelectorAll<HTMLElement>('[data-row]')[index]?.focus();
   };
   const open = () => rows[at] && navigate(`/desk/${rows[at].number}`);
-  useKeys({ ArrowDown: () => focus(document.activeElement?.hasAttribute('data-row') ? at + 1 : at), ArrowUp: () => focus(at - 1), Enter: open });
+  useKeys({
+    ArrowDown: () => focus(document.activeElement?.hasAttribute('data-row') ? at + 1 : at),
+    ArrowUp: () => focus(at - 1),
+    Enter: open,
+  });
   return (
     <div className="border-y border-base-300 bg-base-100">
       <div aria-hidden className={`${DESK_GRID} quiet border-b border-base-300 py-1 text-xs`}>

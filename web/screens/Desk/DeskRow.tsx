@@ -13,26 +13,46 @@ export const DESK_GRID = 'grid grid-cols-[minmax(14rem,1fr)_9rem_5.5rem_8.5rem_9
 export function DeskRow({ row, current, onFocus }: { row: QueueRow; current: boolean; onFocus: () => void }) {
   return (
     <li>
-    <Link data-row to={`/desk/${row.number}`} tabIndex={current ? 0 : -1} onFocus={onFocus} className={`${DESK_GRID} items-center border-b border-base-300 py-1.5 last:border-b-0 hover:bg-base-200 focus:bg-base-200`}>
-      <span className="min-w-0">
-        <span className="flex items-baseline gap-2">
-          <span className="font-mono text-[0.85em]">{row.number}</span>
-          <span className="truncate font-semibold">{row.claimant}</span>
-          <span className="quiet shrink-0 text-xs">{row.entity}</span>
-          {row.stops > 0 && <span className="badge badge-error badge-sm shrink-0">{row.stops} stop</span>}
-          {row.holdUntil && (
-            <span className="quiet flex shrink-0 items-center gap-1 text-xs"><PauseCircle size={13} /> on hold to {row.holdUntil}</span>
+      <Link
+        data-row
+        to={`/desk/${row.number}`}
+        tabIndex={current ? 0 : -1}
+        onFocus={onFocus}
+        className={`${DESK_GRID} items-center border-b border-base-300 py-1.5 last:border-b-0 hover:bg-base-200 focus:bg-base-200`}
+      >
+        <span className="min-w-0">
+          <span className="flex items-baseline gap-2">
+            <span className="font-mono text-[0.85em]">{row.number}</span>
+            <span className="truncate font-semibold">{row.claimant}</span>
+            <span className="quiet shrink-0 text-xs">{row.entity}</span>
+            {row.stops > 0 && <span className="badge badge-error badge-sm shrink-0">{row.stops} stop</span>}
+            {row.holdUntil && (
+              <span className="quiet flex shrink-0 items-center gap-1 text-xs">
+                <PauseCircle size={13} /> on hold to {row.holdUntil}
+              </span>
+            )}
+          </span>
+          <span className="quiet block truncate text-sm">{row.purpose}</span>
+        </span>
+        <span>
+          <TideBar pieces={row.tide} />
+        </span>
+        <span className="flex gap-1.5">
+          {TIE_KINDS.map((kind) => (
+            <TieMark key={kind} state={row.ties[kind] ?? 'none'} label={kind} />
+          ))}
+        </span>
+        <span className="text-right">
+          {/[1-9]/.test(row.atRisk) ? (
+            <Money amount={row.atRisk} currency={row.ledgerCurrency} />
+          ) : (
+            <span className="quiet">none</span>
           )}
         </span>
-        <span className="quiet block truncate text-sm">{row.purpose}</span>
-      </span>
-      <span><TideBar pieces={row.tide} /></span>
-      <span className="flex gap-1.5">
-        {TIE_KINDS.map((kind) => <TieMark key={kind} state={row.ties[kind] ?? 'none'} label={kind} />)}
-      </span>
-      <span className="text-right">{/[1-9]/.test(row.atRisk) ? <Money amount={row.atRisk} currency={row.ledgerCurrency} /> : <span className="quiet">none</span>}</span>
-      <span className="text-right"><Money amount={row.toPay} currency={row.currency} strong /></span>
-    </Link>
+        <span className="text-right">
+          <Money amount={row.toPay} currency={row.currency} strong />
+        </span>
+      </Link>
     </li>
   );
 }

@@ -28,18 +28,49 @@ export default function Journal({ person }: { person: Person }) {
       <div className="flex flex-wrap items-start gap-4 border-b border-base-300 bg-base-100 px-4 py-2">
         <div className="min-w-0 flex-1">
           <h1 className="flex items-center gap-2 text-lg font-semibold">
-            <Link to="/ledger" aria-label="Back to the Ledger"><ArrowLeft size={16} /></Link>
+            <Link to="/ledger" aria-label="Back to the Ledger">
+              <ArrowLeft size={16} />
+            </Link>
             <span className="font-mono">{journal.number}</span> {journal.kind} of {journal.date}
           </h1>
-          <p className="truncate"><Link className="link" to={`/desk/${journal.claim}`}>{journal.claim}</Link> {journal.claimant}, {journal.purpose}</p>
+          <p className="truncate">
+            <Link className="link" to={`/desk/${journal.claim}`}>
+              {journal.claim}
+            </Link>{' '}
+            {journal.claimant}, {journal.purpose}
+          </p>
           <p className="quiet text-sm">
             by {journal.postedBy}, {sayMoment(journal.postedAt)}
-            {journal.reverses && <> · reverses <Link className="link" to={`/ledger/${journal.reverses}`}>{journal.reverses}</Link>: {journal.reason}</>}
-            {journal.reversedBy && <> · reversed by <Link className="link" to={`/ledger/${journal.reversedBy}`}>{journal.reversedBy}</Link></>}
+            {journal.reverses && (
+              <>
+                {' '}
+                · reverses{' '}
+                <Link className="link" to={`/ledger/${journal.reverses}`}>
+                  {journal.reverses}
+                </Link>
+                : {journal.reason}
+              </>
+            )}
+            {journal.reversedBy && (
+              <>
+                {' '}
+                · reversed by{' '}
+                <Link className="link" to={`/ledger/${journal.reversedBy}`}>
+                  {journal.reversedBy}
+                </Link>
+              </>
+            )}
           </p>
         </div>
-        <p className="text-right"><Money amount={journal.total} currency={journal.currency} strong /><span className="quiet block text-sm">on either side</span></p>
-        {reversible && <button type="button" className="btn btn-sm" onClick={() => setReversing(!reversing)}>Reverse…</button>}
+        <p className="text-right">
+          <Money amount={journal.total} currency={journal.currency} strong />
+          <span className="quiet block text-sm">on either side</span>
+        </p>
+        {reversible && (
+          <button type="button" className="btn btn-sm" onClick={() => setReversing(!reversing)}>
+            Reverse…
+          </button>
+        )}
       </div>
       {reversing && <Reversal view={data} onClose={() => setReversing(false)} />}
       <Rows view={data} />
@@ -63,8 +94,17 @@ function Reversal({ view, onClose }: { view: JournalView; onClose: () => void })
     }
   };
   return (
-    <ReasonForm label="Why it is reversed" act="Post the reversal" note="The rows below are posted again with debit and credit exchanged." onSubmit={submit} onClose={onClose}>
-      <label className="flex items-center gap-2">Date <input type="date" required className="input input-sm" value={date} onChange={(e) => setDate(e.target.value)} /></label>
+    <ReasonForm
+      label="Why it is reversed"
+      act="Post the reversal"
+      note="The rows below are posted again with debit and credit exchanged."
+      onSubmit={submit}
+      onClose={onClose}
+    >
+      <label className="flex items-center gap-2">
+        Date{' '}
+        <input type="date" required className="input input-sm" value={date} onChange={(e) => setDate(e.target.value)} />
+      </label>
     </ReasonForm>
   );
 }
@@ -72,7 +112,9 @@ function Reversal({ view, onClose }: { view: JournalView; onClose: () => void })
 /** Today when its period is open, else the first day of the first open one. */
 function proposedDate({ openPeriods }: JournalView): string {
   const today = new Date().toISOString().slice(0, 10);
-  return openPeriods.some((p) => p.from_date <= today && today <= p.to_date) ? today : (openPeriods[0]?.from_date ?? today);
+  return openPeriods.some((p) => p.from_date <= today && today <= p.to_date)
+    ? today
+    : (openPeriods[0]?.from_date ?? today);
 }
 
 function Rows({ view }: { view: JournalView }) {
@@ -97,20 +139,35 @@ function Rows({ view }: { view: JournalView }) {
             <tr className="border-t border-base-300 align-top">
               <td className="py-1 pl-4">
                 {row.line ? (
-                  <button type="button" aria-expanded={open === row.position} className="link" onClick={() => setOpen(open === row.position ? null : row.position)}><span className="font-mono">{row.account}</span></button>
+                  <button
+                    type="button"
+                    aria-expanded={open === row.position}
+                    className="link"
+                    onClick={() => setOpen(open === row.position ? null : row.position)}
+                  >
+                    <span className="font-mono">{row.account}</span>
+                  </button>
                 ) : (
                   <span className="font-mono">{row.account}</span>
                 )}{' '}
                 {accountName(chart, row.account)}
               </td>
               <td className="quiet px-2 py-1 text-sm">{sayCoding(row.coding, chart)}</td>
-              <td className="quiet max-w-72 truncate px-2 py-1 text-sm" title={row.text}>{row.text}</td>
-              <td className="money px-2 py-1">{groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span></td>
+              <td className="quiet max-w-72 truncate px-2 py-1 text-sm" title={row.text}>
+                {row.text}
+              </td>
+              <td className="money px-2 py-1">
+                {groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span>
+              </td>
               <td className="money px-2 py-1">{blank(row.debit)}</td>
               <td className="money px-2 py-1 pr-4">{blank(row.credit)}</td>
             </tr>
             {open === row.position && (
-              <tr><td colSpan={6} className="p-0"><Origin row={row} claim={view.journal.claim} /></td></tr>
+              <tr>
+                <td colSpan={6} className="p-0">
+                  <Origin row={row} claim={view.journal.claim} />
+                </td>
+              </tr>
             )}
           </Fragment>
         ))}
@@ -135,11 +192,21 @@ function Origin({ row, claim }: { row: PostedRow; claim: string }) {
         {share && (
           <>
             <dt className="quiet">Share</dt>
-            <dd>{row.share! + 1} of {part!.shares.length}: gross {groupDigits(share.gross ?? '')}, tax back {groupDigits(share.recoverable ?? '')}, cost {groupDigits(share.cost ?? '')} {source?.currency}</dd>
+            <dd>
+              {row.share! + 1} of {part!.shares.length}: gross {groupDigits(share.gross ?? '')}, tax back{' '}
+              {groupDigits(share.recoverable ?? '')}, cost {groupDigits(share.cost ?? '')} {source?.currency}
+            </dd>
           </>
         )}
         <dt className="quiet">Line</dt>
-        <dd><Link className="link" to={`/desk/${claim}`}>{claim}</Link> line {row.line}{row.item && `, item ${row.item}`}: {row.origin?.merchant}, {row.origin?.date}, {source && <Money amount={source.amount} currency={source.currency} />}</dd>
+        <dd>
+          <Link className="link" to={`/desk/${claim}`}>
+            {claim}
+          </Link>{' '}
+          line {row.line}
+          {row.item && `, item ${row.item}`}: {row.origin?.merchant}, {row.origin?.date},{' '}
+          {source && <Money amount={source.amount} currency={source.currency} />}
+        </dd>
         <dt className="quiet">Receipt</dt>
         <dd>{receipt ? `${receipt.merchant}, ${receipt.date}, ${receipt.amount} ${receipt.currency}` : 'none'}</dd>
       </dl>

@@ -15,12 +15,26 @@ export default function Ledger({ person }: { person: Person }) {
     <div>
       <div className="flex items-center gap-4 px-4 pt-3 pb-2">
         <h1 className="text-xl font-semibold">Ledger</h1>
-        <a className="btn btn-sm ml-auto" href="/api/journals/export.csv" download><Download size={15} /> Download as CSV</a>
+        <a className="btn btn-sm ml-auto" href="/api/journals/export.csv" download>
+          <Download size={15} /> Download as CSV
+        </a>
       </div>
       {person.roles.includes('controller') && <Ready person={person} />}
       <h2 className="px-4 pt-3 pb-1 font-semibold">Journals</h2>
-      {!data ? <Loading shape="rows" /> : journals.length === 0 ? <Empty title="Nothing is posted yet">Clear a claim on the Desk; a controller posts it, and its journal appears here.</Empty> : <JournalList journals={journals} />}
-      {data?.at(-1)?.next && <button type="button" className="btn btn-sm m-4" onClick={() => void setSize(size + 1)}>Show more</button>}
+      {!data ? (
+        <Loading shape="rows" />
+      ) : journals.length === 0 ? (
+        <Empty title="Nothing is posted yet">
+          Clear a claim on the Desk; a controller posts it, and its journal appears here.
+        </Empty>
+      ) : (
+        <JournalList journals={journals} />
+      )}
+      {data?.at(-1)?.next && (
+        <button type="button" className="btn btn-sm m-4" onClick={() => void setSize(size + 1)}>
+          Show more
+        </button>
+      )}
     </div>
   );
 }
@@ -32,12 +46,17 @@ function Ready({ person }: { person: Person }) {
     claim.claimantId === person.id ? 'your own claim' : claim.clearedById === person.id ? 'you cleared it alone' : null;
   return (
     <section aria-labelledby="ready">
-      <h2 id="ready" className="px-4 pt-1 pb-1 font-semibold">Ready to post</h2>
+      <h2 id="ready" className="px-4 pt-1 pb-1 font-semibold">
+        Ready to post
+      </h2>
       {data?.claims.length === 0 && <p className="quiet px-4">No cleared claim is waiting.</p>}
       <ul className="border-y border-base-300 bg-base-100">
         {data?.claims.map((claim) => (
           <li key={claim.number} className="border-b border-base-300 last:border-b-0">
-            <Link to={`/desk/${claim.number}`} className="grid grid-cols-[6rem_12rem_minmax(0,1fr)_auto] gap-4 px-4 py-1.5 hover:bg-base-200">
+            <Link
+              to={`/desk/${claim.number}`}
+              className="grid grid-cols-[6rem_12rem_minmax(0,1fr)_auto] gap-4 px-4 py-1.5 hover:bg-base-200"
+            >
               <span className="font-mono">{claim.number}</span>
               <span className="truncate font-medium">{claim.claimant}</span>
               <span className="quiet truncate">{claim.purpose}</span>
@@ -57,17 +76,32 @@ function JournalList({ journals }: { journals: JournalHeader[] }) {
   return (
     <div className="border-y border-base-300 bg-base-100">
       <div aria-hidden className={`${GRID} quiet border-b border-base-300 py-1 text-xs`}>
-        <span>Journal</span><span>Date</span><span>Claim</span><span>State</span><span className="text-right">Total</span>
+        <span>Journal</span>
+        <span>Date</span>
+        <span>Claim</span>
+        <span>State</span>
+        <span className="text-right">Total</span>
       </div>
       <ol ref={list} aria-label="Journals" className="rows">
         {journals.map((journal, index) => (
           <li key={journal.number}>
-            <Link data-row tabIndex={index === current ? 0 : -1} onFocus={() => setCurrent(index)} to={`/ledger/${journal.number}`} className={`${GRID} items-baseline border-b border-base-300 py-1.5 hover:bg-base-200 focus:bg-base-200`}>
+            <Link
+              data-row
+              tabIndex={index === current ? 0 : -1}
+              onFocus={() => setCurrent(index)}
+              to={`/ledger/${journal.number}`}
+              className={`${GRID} items-baseline border-b border-base-300 py-1.5 hover:bg-base-200 focus:bg-base-200`}
+            >
               <span className="font-mono text-sm">{journal.number}</span>
               <span>{journal.date}</span>
-              <span className="truncate"><span className="font-mono text-sm">{journal.claim}</span> {journal.claimant} <span className="quiet">{journal.purpose}</span></span>
+              <span className="truncate">
+                <span className="font-mono text-sm">{journal.claim}</span> {journal.claimant}{' '}
+                <span className="quiet">{journal.purpose}</span>
+              </span>
               <span className="text-sm">{stateOf(journal)}</span>
-              <span className="text-right"><Money amount={journal.total} currency={journal.currency} strong /></span>
+              <span className="text-right">
+                <Money amount={journal.total} currency={journal.currency} strong />
+              </span>
             </Link>
           </li>
         ))}
@@ -77,4 +111,8 @@ function JournalList({ journals }: { journals: JournalHeader[] }) {
 }
 
 const stateOf = (journal: JournalHeader): string =>
-  journal.kind === 'reversal' ? `reverses ${journal.reverses}` : journal.reversedBy ? `reversed by ${journal.reversedBy}` : 'posted';
+  journal.kind === 'reversal'
+    ? `reverses ${journal.reverses}`
+    : journal.reversedBy
+      ? `reversed by ${journal.reversedBy}`
+      : 'posted';

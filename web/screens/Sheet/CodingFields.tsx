@@ -14,7 +14,15 @@ interface CodingFieldsProps {
 }
 
 /** One choice a dimension among the codes valid on the date; empty takes what the level above says. */
-export function CodingFields({ chart, date, coding, inherited, label, autoFocus = false, onChange }: CodingFieldsProps) {
+export function CodingFields({
+  chart,
+  date,
+  coding,
+  inherited,
+  label,
+  autoFocus = false,
+  onChange,
+}: CodingFieldsProps) {
   const change = (dimension: string, code: string) => {
     const { [dimension]: _, ...rest } = coding;
     onChange(code ? { ...rest, [dimension]: code } : rest);
@@ -27,14 +35,18 @@ export function CodingFields({ chart, date, coding, inherited, label, autoFocus 
           aria-label={`${dimension.name} of ${label}`}
           title={dimension.name}
           autoFocus={autoFocus && i === 0}
-          className={`select select-xs w-[6.6rem] ${coding[dimension.id] ? 'font-medium' : 'quiet'}`}
+          className={`select select-xs w-[5.6rem] ${coding[dimension.id] ? 'font-medium' : 'quiet'}`}
           value={coding[dimension.id] ?? ''}
           onChange={(e) => change(dimension.id, e.target.value)}
         >
           <option value="">{inherited[dimension.id] ?? `no ${dimension.name.toLowerCase()}`}</option>
-          {chart.values.filter((v) => v.dimension === dimension.id && (holdsOn(v, date) || v.code === coding[dimension.id])).map((v) => (
-            <option key={v.code} value={v.code} title={v.owner ? `Questions to ${v.owner}` : undefined}>{v.code} {v.name}</option>
-          ))}
+          {chart.values
+            .filter((v) => v.dimension === dimension.id && (holdsOn(v, date) || v.code === coding[dimension.id]))
+            .map((v) => (
+              <option key={v.code} value={v.code} title={v.owner ? `Questions to ${v.owner}` : undefined}>
+                {v.code} {v.name}
+              </option>
+            ))}
         </select>
       ))}
     </div>

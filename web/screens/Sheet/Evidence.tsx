@@ -24,18 +24,45 @@ interface EvidenceProps {
 export function Evidence({ sheet, view, ties, cell, onCell, asking, setAsking }: EvidenceProps) {
   const [side, setSide] = useState<'evidence' | 'history'>('evidence');
   return (
-    <aside id="evidence" tabIndex={-1} aria-label="Evidence" className="flex min-h-0 flex-col overflow-auto bg-base-100">
+    <aside
+      id="evidence"
+      tabIndex={-1}
+      aria-label="Evidence"
+      className="flex min-h-0 flex-col overflow-auto bg-base-100"
+    >
       <div role="group" aria-label="Side" className="flex shrink-0 gap-3 border-b border-base-300 px-4 py-1 text-sm">
         {(['evidence', 'history'] as const).map((s) => (
-          <button key={s} type="button" aria-pressed={side === s} className={side === s ? 'font-semibold underline underline-offset-4' : 'quiet'} onClick={() => setSide(s)}>{s === 'evidence' ? 'Evidence' : 'History'}</button>
+          <button
+            key={s}
+            type="button"
+            aria-pressed={side === s}
+            className={side === s ? 'font-semibold underline underline-offset-4' : 'quiet'}
+            onClick={() => setSide(s)}
+          >
+            {s === 'evidence' ? 'Evidence' : 'History'}
+          </button>
         ))}
       </div>
-      {side === 'history' ? <History view={view} /> : cell ? <CellEvidence key={`${cell.line} ${cell.kind}`} {...{ sheet, view, ties, cell, onCell, asking, setAsking }} /> : <p className="quiet p-4">This claim has no lines.</p>}
+      {side === 'history' ? (
+        <History view={view} />
+      ) : cell ? (
+        <CellEvidence key={`${cell.line} ${cell.kind}`} {...{ sheet, view, ties, cell, onCell, asking, setAsking }} />
+      ) : (
+        <p className="quiet p-4">This claim has no lines.</p>
+      )}
     </aside>
   );
 }
 
-function CellEvidence({ sheet, view, ties, cell, onCell, asking, setAsking }: Omit<EvidenceProps, 'cell'> & { cell: Cell }) {
+function CellEvidence({
+  sheet,
+  view,
+  ties,
+  cell,
+  onCell,
+  asking,
+  setAsking,
+}: Omit<EvidenceProps, 'cell'> & { cell: Cell }) {
   const tie = ties.find((t) => t.line === cell.line && t.kind === cell.kind);
   const state = shownState(tie, view.marks);
   const mark = view.marks.find((m) => m.line === cell.line && m.kind === cell.kind);
@@ -51,17 +78,47 @@ function CellEvidence({ sheet, view, ties, cell, onCell, asking, setAsking }: Om
           Line {cell.line}, {cell.kind}
           <span className="quiet font-normal">{TIE_WORDS[state]}</span>
         </h2>
-        {mark && <p className="quiet text-sm">{mark.mark === 'waived' ? `Waived by ${mark.by}: ${mark.reason}` : `Seen by ${mark.by}`}</p>}
+        {mark && (
+          <p className="quiet text-sm">
+            {mark.mark === 'waived' ? `Waived by ${mark.by}: ${mark.reason}` : `Seen by ${mark.by}`}
+          </p>
+        )}
         {tie && tie.comparisons.length > 0 && <Comparisons comparisons={tie.comparisons} />}
-        {cell.kind === 'receipt' && !receipt && <p className="mt-2">This line has no receipt. Ask the claimant for it, or waive it with the reason why none is needed.</p>}
+        {cell.kind === 'receipt' && !receipt && (
+          <p className="mt-2">
+            This line has no receipt. Ask the claimant for it, or waive it with the reason why none is needed.
+          </p>
+        )}
         {tie && tie.steps.length > 0 && <Steps tie={tie} />}
-        {notes.map((note) => <p key={note.code} className="mt-2 text-sm">{note.says}</p>)}
-        {queries.map((q) => <p key={q.at} className="mt-2 border-l-2 border-primary pl-2 text-sm"><strong>{q.by} asks:</strong> {q.text}</p>)}
+        {notes.map((note) => (
+          <p key={note.code} className="mt-2 text-sm">
+            {note.says}
+          </p>
+        ))}
+        {queries.map((q) => (
+          <p key={q.at} className="mt-2 border-l-2 border-primary pl-2 text-sm">
+            <strong>{q.by} asks:</strong> {q.text}
+          </p>
+        ))}
         {may && (
           <div className="mt-3 flex gap-2">
-            {state !== 'none' && <button type="button" className="btn btn-xs" onClick={() => void sheet.mark(cell, mark ? 'none' : 'seen')}>{mark ? 'Take mark back' : 'Seen'} {!mark && <kbd className="font-normal opacity-80">Space</kbd>}</button>}
-            {isLoose(state) && <button type="button" className="btn btn-xs" onClick={() => setAsking('waive')}>Waive… <kbd className="font-normal opacity-80">w</kbd></button>}
-            <button type="button" className="btn btn-xs" onClick={() => setAsking('ask')}>Ask… <kbd className="font-normal opacity-80">a</kbd></button>
+            {state !== 'none' && (
+              <button
+                type="button"
+                className="btn btn-xs"
+                onClick={() => void sheet.mark(cell, mark ? 'none' : 'seen')}
+              >
+                {mark ? 'Take mark back' : 'Seen'} {!mark && <kbd className="font-normal opacity-80">Space</kbd>}
+              </button>
+            )}
+            {isLoose(state) && (
+              <button type="button" className="btn btn-xs" onClick={() => setAsking('waive')}>
+                Waive… <kbd className="font-normal opacity-80">w</kbd>
+              </button>
+            )}
+            <button type="button" className="btn btn-xs" onClick={() => setAsking('ask')}>
+              Ask… <kbd className="font-normal opacity-80">a</kbd>
+            </button>
           </div>
         )}
       </div>
@@ -69,26 +126,59 @@ function CellEvidence({ sheet, view, ties, cell, onCell, asking, setAsking }: Om
       {receipt && (
         <>
           <Unclaimed view={view} cell={cell} onCell={onCell} />
-          <ReceiptViewer id={receipt.id} width={receipt.width} height={receipt.height} label={`Receipt of line ${cell.line}`} />
+          <ReceiptViewer
+            id={receipt.id}
+            width={receipt.width}
+            height={receipt.height}
+            label={`Receipt of line ${cell.line}`}
+          />
         </>
       )}
     </>
   );
 }
 
-function AskForm({ sheet, cell, asking, onClose }: { sheet: SheetState; cell: Cell; asking: 'waive' | 'ask'; onClose: () => void }) {
+function AskForm({
+  sheet,
+  cell,
+  asking,
+  onClose,
+}: {
+  sheet: SheetState;
+  cell: Cell;
+  asking: 'waive' | 'ask';
+  onClose: () => void;
+}) {
   const submit = async (text: string) => {
-    const done = asking === 'waive' ? await sheet.mark(cell, 'waived', text) : await sheet.run('The question is pinned to the line', (revision) => sheet.acts.ask({ revision, line: cell.line, kind: cell.kind, text }));
+    const done =
+      asking === 'waive'
+        ? await sheet.mark(cell, 'waived', text)
+        : await sheet.run('The question is pinned to the line', (revision) =>
+            sheet.acts.ask({ revision, line: cell.line, kind: cell.kind, text }),
+          );
     if (done) onClose();
   };
-  return <ReasonForm label={asking === 'waive' ? 'Why this difference is accepted' : `Question about line ${cell.line}`} act={asking === 'waive' ? 'Waive' : 'Ask'} onSubmit={submit} onClose={onClose} />;
+  return (
+    <ReasonForm
+      label={asking === 'waive' ? 'Why this difference is accepted' : `Question about line ${cell.line}`}
+      act={asking === 'waive' ? 'Waive' : 'Ask'}
+      onSubmit={submit}
+      onClose={onClose}
+    />
+  );
 }
 
 function Comparisons({ comparisons }: { comparisons: Comparison[] }) {
   return (
     <table className="mt-2 w-full text-sm">
       <thead className="quiet text-left text-xs">
-        <tr>{['', 'Claimed', 'Evidence', 'Difference'].map((h) => <th key={h} className="pr-2 font-normal">{h}</th>)}</tr>
+        <tr>
+          {['', 'Claimed', 'Evidence', 'Difference'].map((h) => (
+            <th key={h} className="pr-2 font-normal">
+              {h}
+            </th>
+          ))}
+        </tr>
       </thead>
       <tbody>
         {comparisons.map((c) => (
@@ -99,7 +189,9 @@ function Comparisons({ comparisons }: { comparisons: Comparison[] }) {
             </th>
             <td className="py-1 pr-2 break-words">{figure(c.claimed)}</td>
             <td className="py-1 pr-2 break-words">{figure(c.evidence)}</td>
-            <td className={`py-1 whitespace-nowrap ${c.state === 'off' ? 'font-semibold text-error' : ''}`}>{c.difference ?? (c.state === 'open' ? 'nothing there' : '')}</td>
+            <td className={`py-1 whitespace-nowrap ${c.state === 'off' ? 'font-semibold text-error' : ''}`}>
+              {c.difference ?? (c.state === 'open' ? 'nothing there' : '')}
+            </td>
           </tr>
         ))}
       </tbody>
@@ -107,7 +199,8 @@ function Comparisons({ comparisons }: { comparisons: Comparison[] }) {
   );
 }
 
-const figure = (text: string | null): string => (text === null ? '–' : /^-?\d+(\.\d+)?$/.test(text) ? groupDigits(text) : text);
+const figure = (text: string | null): string =>
+  text === null ? '–' : /^-?\d+(\.\d+)?$/.test(text) ? groupDigits(text) : text;
 
 function Steps({ tie }: { tie: Tie }) {
   return (
@@ -116,7 +209,10 @@ function Steps({ tie }: { tie: Tie }) {
       <ol className="mt-1">
         {tie.steps.map((step, i) => (
           <li key={i} className="flex justify-between gap-3 border-t border-base-300 py-0.5">
-            <span>{step.label}{step.source && <span className="quiet block text-xs">{step.source}</span>}</span>
+            <span>
+              {step.label}
+              {step.source && <span className="quiet block text-xs">{step.source}</span>}
+            </span>
             <span className="money">{figure(step.value)}</span>
           </li>
         ))}
@@ -134,8 +230,19 @@ function Unclaimed({ view, cell, onCell }: { view: ClaimView; cell: Cell; onCell
   const left = toMinor(receipt.amount, receipt.currency) - same.reduce((a, l) => a + toMinor(l.amount, l.currency), 0n);
   return (
     <p className="quiet border-t border-base-300 px-4 py-1 text-sm">
-      Receipt over {groupDigits(receipt.amount)} {receipt.currency}, on {lines.length === 1 ? 'this line alone' : 'lines '}
-      {lines.length > 1 && lines.map((l) => <button key={l.id} type="button" className="link mr-1" onClick={() => onCell({ line: l.id, kind: 'receipt' })}>{l.id}</button>)}
+      Receipt over {groupDigits(receipt.amount)} {receipt.currency}, on{' '}
+      {lines.length === 1 ? 'this line alone' : 'lines '}
+      {lines.length > 1
+        && lines.map((l) => (
+          <button
+            key={l.id}
+            type="button"
+            className="link mr-1"
+            onClick={() => onCell({ line: l.id, kind: 'receipt' })}
+          >
+            {l.id}
+          </button>
+        ))}
       {same.length === lines.length && `; not claimed: ${groupDigits(fromMinor(left, receipt.currency))}`}
     </p>
   );

@@ -1,27 +1,25 @@
-import type { Assessment } from '../../../core/assess/writeAssessment.ts';
-import type { Chart } from '../../api/chart.ts';
+import { useEffect, useRef } from 'react';
 import type { ClaimView } from '../../api/claims.ts';
 import { CodingBench } from './CodingBench.tsx';
 import { ItemsBench } from './ItemsBench.tsx';
 import { SplitBench } from './SplitBench.tsx';
 import { TaxBench } from './TaxBench.tsx';
-import { partOf, type Bench, type SheetState } from './useSheet.ts';
-
-export interface BenchProps {
-  sheet: SheetState;
-  view: ClaimView;
-  bench: Bench;
-  assessment: Assessment;
-  chart: Chart | undefined;
-}
+import type { BenchProps } from './bench.types.ts';
+import { partOf } from './useSheet.ts';
 
 /** What is edited in place under a line, with its one way to save and to leave. */
 export function LineBench({ problem, ...props }: BenchProps & { problem: string | null }) {
   const { sheet, view, bench, assessment } = props;
-  const stop = problem ?? assessment.findings.find((f) => f.line === bench.line && f.item === bench.item && f.severity === 'stop')?.says ?? null;
+  const stop =
+    problem
+    ?? assessment.findings.find((f) => f.line === bench.line && f.item === bench.item && f.severity === 'stop')?.says
+    ?? null;
   const line = view.document.claim.lines.find((l) => l.id === bench.line)!;
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => form.current?.scrollIntoView({ block: 'nearest' }), [bench.line, bench.kind]);
   return (
     <form
+      ref={form}
       aria-label={`${bench.kind} of line ${bench.line}`}
       className="border-l-4 border-primary bg-base-200 px-4 py-3"
       onSubmit={(e) => {
@@ -33,9 +31,17 @@ export function LineBench({ problem, ...props }: BenchProps & { problem: string 
       <Content {...props} />
       {bench.kind !== 'items' && (
         <div className="mt-3 flex items-center gap-2">
-          <button className="btn btn-primary btn-sm" disabled={sheet.busy || problem !== null}>Save</button>
-          <button type="button" className="btn btn-sm" onClick={() => sheet.setBench(null)}>Close <kbd className="text-xs font-normal opacity-80">Esc</kbd></button>
-          {stop && <span role="alert" className="text-error">{stop}</span>}
+          <button className="btn btn-primary btn-sm" disabled={sheet.busy || problem !== null}>
+            Save
+          </button>
+          <button type="button" className="btn btn-sm" onClick={() => sheet.setBench(null)}>
+            Close <kbd className="text-xs font-normal opacity-80">Esc</kbd>
+          </button>
+          {stop && (
+            <span role="alert" className="text-error">
+              {stop}
+            </span>
+          )}
         </div>
       )}
     </form>
@@ -58,17 +64,33 @@ function Content(props: BenchProps) {
   }
 }
 
-function ItemPicker({ sheet, view, bench, line }: BenchProps & { line: ClaimView['document']['claim']['lines'][number] }) {
+function ItemPicker({
+  sheet,
+  view,
+  bench,
+  line,
+}: BenchProps & { line: ClaimView['document']['claim']['lines'][number] }) {
   const pick = (item: string) => {
     const part = partOf(view, { line: bench.line, item });
-    const field = bench.kind === 'split' ? { split: part.split ?? null } : bench.kind === 'tax' ? { tax: part.tax ?? [] } : { coding: part.coding ?? {} };
+    const field =
+      bench.kind === 'split'
+        ? { split: part.split ?? null }
+        : bench.kind === 'tax'
+          ? { tax: part.tax ?? [] }
+          : { coding: part.coding ?? {} };
     sheet.setBench({ ...bench, item, set: field });
   };
   return (
     <label className="mb-2 flex items-center gap-2 text-sm">
       Item
       <select className="select select-sm w-64" value={bench.item ?? ''} onChange={(e) => pick(e.target.value)}>
-        {line.items!.filter((i) => !i.personal).map((i) => <option key={i.id} value={i.id}>{i.id} · {i.description} · {i.amount}</option>)}
+        {line
+          .items!.filter((i) => !i.personal)
+          .map((i) => (
+            <option key={i.id} value={i.id}>
+              {i.id} · {i.description} · {i.amount}
+            </option>
+          ))}
       </select>
     </label>
   );

@@ -33,31 +33,64 @@ export function Matrix({ view, rows, folded, kinds, cell, onCell, onUnfold, shee
     <table className="w-full border-collapse">
       <thead className="quiet sticky top-0 z-10 bg-base-200 text-left text-xs">
         <tr>
-          <th scope="col" className="py-1 pl-4 font-normal">Line</th>
-          <th scope="col" className="px-2 font-normal">What</th>
-          <th scope="col" className="px-2 text-right font-normal">Amount</th>
-          {kinds.map((kind) => <th key={kind} scope="col" className="w-24 px-2 font-normal">{kind}</th>)}
-          <th scope="col" className="px-2 pr-4 font-normal">Coding</th>
+          <th scope="col" className="py-1 pl-4 font-normal">
+            Line
+          </th>
+          <th scope="col" className="px-2 font-normal">
+            What
+          </th>
+          <th scope="col" className="px-2 text-right font-normal">
+            Amount
+          </th>
+          {kinds.map((kind) => (
+            <th key={kind} scope="col" className="w-24 px-2 font-normal">
+              {kind}
+            </th>
+          ))}
+          <th scope="col" className="px-2 pr-4 font-normal">
+            Coding
+          </th>
         </tr>
       </thead>
       <tbody className="bg-base-100">
         {rows.map((row) => (
           <Fragment key={row.line.id}>
-            <LineRow row={row} view={view} kinds={kinds} cell={cell} onCell={onCell} chart={chart} lit={sharing !== undefined && view.receipts[row.line.id]?.id === sharing} />
-            {sheet.bench?.line !== row.line.id && row.findings.filter((f) => f.severity !== 'note').map((f, i) => (
-              <tr key={i} className="border-b border-base-300">
-                <td />
-                <td colSpan={columns - 1} className={`px-2 pb-1.5 text-sm ${f.severity === 'stop' ? 'text-error' : 'text-warning'}`}>
-                  <strong className="mr-1">{f.severity}</strong>
-                  {f.item && <span className="font-mono">{f.item} </span>}
-                  {f.says}
-                </td>
-              </tr>
-            ))}
+            <LineRow
+              row={row}
+              view={view}
+              kinds={kinds}
+              cell={cell}
+              onCell={onCell}
+              chart={chart}
+              lit={sharing !== undefined && view.receipts[row.line.id]?.id === sharing}
+            />
+            {sheet.bench?.line !== row.line.id
+              && row.findings
+                .filter((f) => f.severity !== 'note')
+                .map((f, i) => (
+                  <tr key={i} className="border-b border-base-300">
+                    <td />
+                    <td
+                      colSpan={columns - 1}
+                      className={`px-2 pb-1.5 text-sm ${f.severity === 'stop' ? 'text-error' : 'text-warning'}`}
+                    >
+                      <strong className="mr-1">{f.severity}</strong>
+                      {f.item && <span className="font-mono">{f.item} </span>}
+                      {f.says}
+                    </td>
+                  </tr>
+                ))}
             {sheet.bench?.line === row.line.id && (
               <tr>
                 <td colSpan={columns} className="border-b border-base-300 p-0">
-                  <LineBench sheet={sheet} view={view} bench={sheet.bench} assessment={assessment} problem={problem} chart={chart} />
+                  <LineBench
+                    sheet={sheet}
+                    view={view}
+                    bench={sheet.bench}
+                    assessment={assessment}
+                    problem={problem}
+                    chart={chart}
+                  />
                 </td>
               </tr>
             )}
@@ -66,9 +99,15 @@ export function Matrix({ view, rows, folded, kinds, cell, onCell, onUnfold, shee
         {folded.length > 0 && (
           <tr className="border-b border-base-300">
             <td colSpan={columns} className="p-0">
-              <button type="button" className="flex w-full items-center gap-3 px-4 py-2 text-left hover:bg-base-200" onClick={onUnfold}>
+              <button
+                type="button"
+                className="flex w-full items-center gap-3 px-4 py-2 text-left hover:bg-base-200"
+                onClick={onUnfold}
+              >
                 <TieMark state="tied" />
-                <span>{folded.length} {folded.length === 1 ? 'line is' : 'lines are'} tied throughout</span>
+                <span>
+                  {folded.length} {folded.length === 1 ? 'line is' : 'lines are'} tied throughout
+                </span>
                 <span className="quiet text-sm">{sums(folded.map((r) => r.line))}</span>
                 <span className="ml-auto underline">Show</span>
               </button>
@@ -83,8 +122,11 @@ export function Matrix({ view, rows, folded, kinds, cell, onCell, onUnfold, shee
 /** The sum of the folded lines, one figure a currency. */
 function sums(lines: Line[]): string {
   const byCurrency = new Map<string, bigint>();
-  for (const line of lines) byCurrency.set(line.currency, (byCurrency.get(line.currency) ?? 0n) + toMinor(line.amount, line.currency));
-  return [...byCurrency].map(([currency, minor]) => `${groupDigits(fromMinor(minor, currency))} ${currency}`).join(', ');
+  for (const line of lines)
+    byCurrency.set(line.currency, (byCurrency.get(line.currency) ?? 0n) + toMinor(line.amount, line.currency));
+  return [...byCurrency]
+    .map(([currency, minor]) => `${groupDigits(fromMinor(minor, currency))} ${currency}`)
+    .join(', ');
 }
 
 interface LineRowProps {
@@ -100,29 +142,57 @@ interface LineRowProps {
 function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
   const { line, ties } = row;
   const here = cell?.line === line.id;
-  const category = line.items?.length ? `${line.items.length} items` : line.personal ? 'Private' : (chart?.categories.find((c) => c.id === line.category)?.name ?? line.category ?? '');
+  const category = line.items?.length
+    ? `${line.items.length} items`
+    : line.personal
+      ? 'Private'
+      : (chart?.categories.find((c) => c.id === line.category)?.name ?? line.category ?? '');
   return (
-    <tr aria-current={here || undefined} className={`border-b border-base-300 ${here ? 'bg-primary/8' : lit ? 'bg-base-200' : ''}`}>
-      <td className={`py-1.5 pl-4 align-top font-mono text-sm ${here || lit ? 'shadow-[inset_3px_0_0_var(--color-primary)]' : ''}`}>{line.id}</td>
-      <td className="max-w-0 w-[44%] px-2 py-1.5 align-top">
-        <span className="block truncate font-medium" title={line.merchant ?? ''}>{line.merchant}</span>
-        <span className="quiet block truncate text-sm">{line.date} · {category}{line.paidBy === 'own' ? '' : ` · ${line.paidBy === 'card' ? `card ${line.card ?? ''}` : 'paid centrally'}`} · {line.description}</span>
+    <tr
+      aria-current={here || undefined}
+      className={`border-b border-base-300 ${here ? 'bg-primary/8' : lit ? 'bg-base-200' : ''}`}
+    >
+      <td
+        className={`py-1.5 pl-4 align-top font-mono text-sm ${here || lit ? 'shadow-[inset_3px_0_0_var(--color-primary)]' : ''}`}
+      >
+        {line.id}
       </td>
-      <td className="px-2 py-1.5 text-right align-top"><Money amount={line.amount} currency={line.currency} strong /></td>
+      <td className="max-w-0 w-[44%] px-2 py-1.5 align-top">
+        <span className="block truncate font-medium" title={line.merchant ?? ''}>
+          {line.merchant}
+        </span>
+        <span className="quiet block truncate text-sm">
+          {line.date} · {category}
+          {line.paidBy === 'own'
+            ? ''
+            : ` · ${line.paidBy === 'card' ? `card ${line.card ?? ''}` : 'paid centrally'}`} · {line.description}
+        </span>
+      </td>
+      <td className="px-2 py-1.5 text-right align-top">
+        <Money amount={line.amount} currency={line.currency} strong />
+      </td>
       {kinds.map((kind) => {
         const tie = ties.get(kind);
         const state = shownState(tie, view.marks);
         const focused = here && cell?.kind === kind;
         return (
           <td key={kind} className="p-0.5 align-top">
-            <button type="button" tabIndex={focused ? 0 : -1} aria-pressed={focused} onClick={() => onCell({ line: line.id, kind })} className={`flex h-9 w-full items-center gap-1.5 rounded-field px-1.5 ${focused ? 'outline-2 outline-primary' : 'hover:bg-base-200'}`}>
+            <button
+              type="button"
+              tabIndex={focused ? 0 : -1}
+              aria-pressed={focused}
+              onClick={() => onCell({ line: line.id, kind })}
+              className={`flex h-9 w-full items-center gap-1.5 rounded-field px-1.5 ${focused ? 'outline-2 outline-primary' : 'hover:bg-base-200'}`}
+            >
               <TieMark state={state} label={`line ${line.id} ${kind}`} />
               <span className="truncate text-xs">{state === 'off' ? tie?.difference : ''}</span>
             </button>
           </td>
         );
       })}
-      <td className="quiet px-2 py-1.5 pr-4 align-top text-sm">{line.personal ? '' : <CodingWords line={line} view={view} chart={chart} />}</td>
+      <td className="quiet px-2 py-1.5 pr-4 align-top text-sm">
+        {line.personal ? '' : <CodingWords line={line} view={view} chart={chart} />}
+      </td>
     </tr>
   );
 }
@@ -130,5 +200,9 @@ function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
 function CodingWords({ line, view, chart }: { line: Line; view: ClaimView; chart: Chart | undefined }) {
   const split = line.split?.shares.length;
   const codes = sayCoding({ ...view.document.claim.coding, ...line.coding }, chart);
-  return <span className="block max-w-36 truncate" title={codes}>{split ? `split in ${split}` : codes}</span>;
+  return (
+    <span className="block max-w-36 truncate" title={codes}>
+      {split ? `split in ${split}` : codes}
+    </span>
+  );
 }

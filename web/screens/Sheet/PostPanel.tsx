@@ -21,7 +21,13 @@ export function PostPanel({ sheet, view, onClose }: { sheet: SheetState; view: C
     try {
       // The figures were shown for the proposed date; another date may take other rates, so then no fingerprint is sent.
       const digest = date === view.document.postingDate ? view.digest : null;
-      const { journal } = await postClaim({ claim: view.claim.number, revision: view.claim.revision, date, digest, key });
+      const { journal } = await postClaim({
+        claim: view.claim.number,
+        revision: view.claim.revision,
+        date,
+        digest,
+        key,
+      });
       await mutate((k) => typeof k === 'string');
       toast({ text: `${view.claim.number} is posted as ${journal}` });
       void navigate(`/ledger/${journal}`);
@@ -32,12 +38,36 @@ export function PostPanel({ sheet, view, onClose }: { sheet: SheetState; view: C
     }
   };
   return (
-    <form className="flex flex-wrap items-center gap-2 border-t border-base-300 bg-base-200 px-4 py-2" onSubmit={(e) => { e.preventDefault(); void post(); }}>
+    <form
+      className="flex flex-wrap items-center gap-2 border-t border-base-300 bg-base-200 px-4 py-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void post();
+      }}
+    >
       <span>The journal below goes to the ledger and can only be reversed.</span>
-      <label className="flex items-center gap-2">Posting date <input type="date" required autoFocus className="input input-sm" value={date} onChange={(e) => setDate(e.target.value)} /></label>
-      <button className="btn btn-primary btn-sm" disabled={busy}>Post to the ledger</button>
-      <button type="button" className="btn btn-sm" onClick={onClose}>Cancel</button>
-      {problem && <p role="alert" className="basis-full text-error">{problem}</p>}
+      <label className="flex items-center gap-2">
+        Posting date{' '}
+        <input
+          type="date"
+          required
+          autoFocus
+          className="input input-sm"
+          value={date}
+          onChange={(e) => setDate(e.target.value)}
+        />
+      </label>
+      <button className="btn btn-primary btn-sm" disabled={busy}>
+        Post to the ledger
+      </button>
+      <button type="button" className="btn btn-sm" onClick={onClose}>
+        Cancel
+      </button>
+      {problem && (
+        <p role="alert" className="basis-full text-error">
+          {problem}
+        </p>
+      )}
     </form>
   );
 }

@@ -29,12 +29,16 @@ function OpenSheet({ sheet, view, person }: { sheet: SheetState; view: ClaimView
   const shown = preview?.ok ? preview : { assessment: view.assessment, ties: view.ties };
   const kinds = kindsShown(view.ties);
   const rows = matrixRows(view.document.claim.lines, shown.ties, shown.assessment.findings, view.marks);
-  const [cell, setCell] = useState<Cell | null>(() => nextLoose(rows, kinds, view.marks, null) ?? firstCell(rows[0]?.line.id, kinds));
+  const [cell, setCell] = useState<Cell | null>(
+    () => nextLoose(rows, kinds, view.marks, null) ?? firstCell(rows[0]?.line.id, kinds),
+  );
   const [unfolded, setUnfolded] = useState(false);
   const [panel, setPanel] = useState<Panel>(null);
   const [asking, setAsking] = useState<'waive' | 'ask' | null>(null);
   const [journalOpen, setJournalOpen] = useState(view.may.includes('post'));
-  const visible = unfolded ? rows : rows.filter((row) => !row.quiet || row.line.id === cell?.line || row.line.id === bench?.line);
+  const visible = unfolded
+    ? rows
+    : rows.filter((row) => !row.quiet || row.line.id === cell?.line || row.line.id === bench?.line);
 
   const openBench = (kind: BenchKind) => {
     if (!cell || !view.may.includes('correct')) return;
@@ -43,11 +47,31 @@ function OpenSheet({ sheet, view, person }: { sheet: SheetState; view: ClaimView
     const item = kind === 'items' ? null : (first?.id ?? null);
     setBench({ line: cell.line, item, kind, set: startingSet(view, cell.line, item, kind) });
   };
-  useSheetKeys({ sheet, view, cell, setCell, rows: visible, kinds, openBench, setPanel, setAsking, panel, asking, toggleJournal: () => setJournalOpen((o) => !o) });
+  useSheetKeys({
+    sheet,
+    view,
+    cell,
+    setCell,
+    rows: visible,
+    kinds,
+    openBench,
+    setPanel,
+    setAsking,
+    panel,
+    asking,
+    toggleJournal: () => setJournalOpen((o) => !o),
+  });
 
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:h-[calc(100dvh-2.75rem)] lg:flex-none">
-      <SheetHead sheet={sheet} view={view} person={person} assessment={shown.assessment} panel={panel} setPanel={setPanel} />
+      <SheetHead
+        sheet={sheet}
+        view={view}
+        person={person}
+        assessment={shown.assessment}
+        panel={panel}
+        setPanel={setPanel}
+      />
       <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
         <section aria-label="Lines" className="min-h-0 overflow-auto border-r border-base-300">
           <Matrix
@@ -63,21 +87,44 @@ function OpenSheet({ sheet, view, person }: { sheet: SheetState; view: ClaimView
             problem={preview && !preview.ok ? preview.problem.message : null}
           />
         </section>
-        <Evidence sheet={sheet} view={view} ties={shown.ties} cell={cell} onCell={setCell} asking={asking} setAsking={setAsking} />
+        <Evidence
+          sheet={sheet}
+          view={view}
+          ties={shown.ties}
+          cell={cell}
+          onCell={setCell}
+          asking={asking}
+          setAsking={setAsking}
+        />
       </div>
-      <PostingStrip view={view} assessment={shown.assessment} changed={preview !== null} open={journalOpen} onToggle={() => setJournalOpen((o) => !o)} />
+      <PostingStrip
+        view={view}
+        assessment={shown.assessment}
+        changed={preview !== null}
+        open={journalOpen}
+        onToggle={() => setJournalOpen((o) => !o)}
+      />
     </div>
   );
 }
 
-const firstCell = (line: string | undefined, kinds: Cell['kind'][]): Cell | null => (line && kinds[0] ? { line, kind: kinds[0] } : null);
+const firstCell = (line: string | undefined, kinds: Cell['kind'][]): Cell | null =>
+  line && kinds[0] ? { line, kind: kinds[0] } : null;
 
 /** What a bench begins with: the part's own values, so that saving without a change changes nothing. */
 function startingSet(view: ClaimView, line: string, item: string | null, kind: BenchKind) {
   const part = partOf(view, { line, item });
   switch (kind) {
     case 'split':
-      return { split: part.split ?? { by: 'percent' as const, shares: [{ coding: {}, value: '50' }, { coding: {}, value: 'rest' }] } };
+      return {
+        split: part.split ?? {
+          by: 'percent' as const,
+          shares: [
+            { coding: {}, value: '50' },
+            { coding: {}, value: 'rest' },
+          ],
+        },
+      };
     case 'coding':
       return { coding: part.coding ?? {}, ...(part.category ? { category: part.category } : {}) };
     case 'tax':
@@ -126,7 +173,13 @@ function useSheetKeys(scope: KeyScope): void {
   const tick = () => {
     if (!cell || !may('correct')) return;
     const tie = view.ties.find((t) => t.line === cell.line && t.kind === cell.kind);
-    void sheet.mark(cell, shownState(tie, view.marks) === 'seen' || view.marks.some((m) => m.line === cell.line && m.kind === cell.kind && m.mark === 'seen') ? 'none' : 'seen');
+    void sheet.mark(
+      cell,
+      shownState(tie, view.marks) === 'seen'
+        || view.marks.some((m) => m.line === cell.line && m.kind === cell.kind && m.mark === 'seen')
+        ? 'none'
+        : 'seen',
+    );
   };
   const close = () => {
     if (scope.asking) setAsking(null);
@@ -154,8 +207,10 @@ function useSheetKeys(scope: KeyScope): void {
     u: () => void sheet.undo(),
     ',': () => go(-1),
     '.': () => go(1),
-    'Ctrl+Enter': () => may('clear') && !sheet.bench && void sheet.run(`${view.claim.number} is cleared`, (revision) => sheet.acts.clear(revision), undoClear(view)),
+    'Ctrl+Enter': () =>
+      may('clear')
+      && !sheet.bench
+      && void sheet.run(`${view.claim.number} is cleared`, (revision) => sheet.acts.clear(revision), undoClear(view)),
     Escape: close,
   });
 }
-

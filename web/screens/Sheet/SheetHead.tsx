@@ -31,20 +31,30 @@ export function SheetHead({ sheet, view, person, assessment, panel, setPanel }: 
       <div className="flex flex-wrap items-start gap-x-6 gap-y-1 px-4 py-2">
         <div className="min-w-0 flex-1 basis-80">
           <h1 className="flex items-baseline gap-2">
-            <Link to="/desk" aria-label="Back to the Desk" className="self-center"><ArrowLeft size={16} /></Link>
+            <Link to="/desk" aria-label="Back to the Desk" className="self-center">
+              <ArrowLeft size={16} />
+            </Link>
             <span className="font-mono">{claim.number}</span>
             <span className="truncate text-lg font-semibold">{claim.claimant}</span>
             {claim.claimantKind === 'contractor' && <span className="badge badge-sm">contractor</span>}
             {claim.version > 1 && <span className="badge badge-sm">version {claim.version}</span>}
           </h1>
-          <p className="truncate" title={claim.purpose}>{claim.purpose}</p>
+          <p className="truncate" title={claim.purpose}>
+            {claim.purpose}
+          </p>
           <p className="quiet text-sm">
             {claim.entityName} · {claim.tripFrom} to {claim.tripTo} · approved by {claim.approver ?? 'nobody yet'}
             {claim.clearedBy && ` · cleared by ${claim.clearedBy}`}
-            {view.journals.map((j) => <Link key={j.number} className="link ml-2" to={`/ledger/${j.number}`}>{j.number}</Link>)}
+            {view.journals.map((j) => (
+              <Link key={j.number} className="link ml-2" to={`/ledger/${j.number}`}>
+                {j.number}
+              </Link>
+            ))}
           </p>
         </div>
-        <div className="w-44 shrink-0 pt-1"><TideBar pieces={view.tide} /></div>
+        <div className="w-44 shrink-0 pt-1">
+          <TideBar pieces={view.tide} />
+        </div>
         <div className="flex flex-col items-end gap-1">
           <SettlementLine view={view} assessment={assessment} />
           <ActButtons sheet={sheet} view={view} person={person} panel={panel} setPanel={setPanel} />
@@ -54,7 +64,15 @@ export function SheetHead({ sheet, view, person, assessment, panel, setPanel }: 
       {claim.holdReason && (
         <Strip tone="border-warning">
           On hold until {claim.holdUntil}: {claim.holdReason}
-          {view.may.includes('hold') && <button type="button" className="btn btn-xs ml-3" onClick={() => void sheet.run('Taken off hold', (revision) => sheet.acts.hold(revision, null))}>Take off hold</button>}
+          {view.may.includes('hold') && (
+            <button
+              type="button"
+              className="btn btn-xs ml-3"
+              onClick={() => void sheet.run('Taken off hold', (revision) => sheet.acts.hold(revision, null))}
+            >
+              Take off hold
+            </button>
+          )}
         </Strip>
       )}
       {panel === 'return' && <ReturnPanel sheet={sheet} view={view} onClose={() => setPanel(null)} />}
@@ -64,19 +82,34 @@ export function SheetHead({ sheet, view, person, assessment, panel, setPanel }: 
   );
 }
 
-export const Strip = ({ tone, children }: { tone: string; children: ReactNode }) => <div className={`border-l-4 px-4 py-1.5 ${tone} bg-base-200`}>{children}</div>;
+export const Strip = ({ tone, children }: { tone: string; children: ReactNode }) => (
+  <div className={`border-l-4 px-4 py-1.5 ${tone} bg-base-200`}>{children}</div>
+);
 
 function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Assessment }) {
   const sum = settlementSum(view.document.claim, assessment);
-  const parts: [string, string | null][] = [['company-paid', sum.companyPaid], ['private', sum.private], ['advances', sum.advances]];
+  const parts: [string, string | null][] = [
+    ['company-paid', sum.companyPaid],
+    ['private', sum.private],
+    ['advances', sum.advances],
+  ];
   const owes = sum.toPay?.startsWith('-');
   return (
     <p aria-label="Settlement" className="text-right leading-snug">
-      <span className="whitespace-nowrap"><Money amount={sum.claimed} /> <span className="quiet text-sm">claimed</span></span>
+      <span className="whitespace-nowrap">
+        <Money amount={sum.claimed} /> <span className="quiet text-sm">claimed</span>
+      </span>
       {parts.map(([name, amount]) => (
-        <span key={name} className="whitespace-nowrap"> − <Money amount={amount} /> <span className="quiet text-sm">{name}</span></span>
+        <span key={name} className="whitespace-nowrap">
+          {' '}
+          − <Money amount={amount} /> <span className="quiet text-sm">{name}</span>
+        </span>
       ))}
-      <span className="whitespace-nowrap"> = <Money amount={owes ? sum.toPay!.slice(1) : sum.toPay} currency={sum.currency} strong /> <span className="text-sm">{owes ? 'to get back' : 'to pay'}</span></span>
+      <span className="whitespace-nowrap">
+        {' '}
+        = <Money amount={owes ? sum.toPay!.slice(1) : sum.toPay} currency={sum.currency} strong />{' '}
+        <span className="text-sm">{owes ? 'to get back' : 'to pay'}</span>
+      </span>
     </p>
   );
 }
@@ -88,15 +121,45 @@ function ActButtons({ sheet, view, person, panel, setPanel }: Omit<HeadProps, 'a
   return (
     <div className="flex items-center gap-2">
       {own && <span className="quiet text-sm">Your own claim: somebody else decides about it.</span>}
-      {may.includes('hold') && <button type="button" className="btn btn-sm" onClick={() => toggle('hold')}>Hold</button>}
-      {may.includes('return') && <button type="button" className="btn btn-sm" onClick={() => toggle('return')}>Return…</button>}
+      {may.includes('hold') && (
+        <button type="button" className="btn btn-sm" onClick={() => toggle('hold')}>
+          Hold
+        </button>
+      )}
+      {may.includes('return') && (
+        <button type="button" className="btn btn-sm" onClick={() => toggle('return')}>
+          Return…
+        </button>
+      )}
       {may.includes('clear') && (
-        <button type="button" className="btn btn-primary btn-sm" disabled={sheet.busy} onClick={() => void sheet.run(`${claim.number} is cleared`, (revision) => sheet.acts.clear(revision), undoClear(view))}>
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={sheet.busy}
+          onClick={() =>
+            void sheet.run(`${claim.number} is cleared`, (revision) => sheet.acts.clear(revision), undoClear(view))
+          }
+        >
           Clear <kbd className="text-xs font-normal opacity-90">Ctrl ↵</kbd>
         </button>
       )}
-      {may.includes('reopen') && <button type="button" className="btn btn-sm" disabled={sheet.busy} onClick={() => void sheet.run(`${claim.number} is in review again`, (revision) => sheet.acts.reopen(revision))}>Take back into review</button>}
-      {may.includes('post') && <button type="button" className="btn btn-primary btn-sm" onClick={() => toggle('post')}>Post…</button>}
+      {may.includes('reopen') && (
+        <button
+          type="button"
+          className="btn btn-sm"
+          disabled={sheet.busy}
+          onClick={() =>
+            void sheet.run(`${claim.number} is in review again`, (revision) => sheet.acts.reopen(revision))
+          }
+        >
+          Take back into review
+        </button>
+      )}
+      {may.includes('post') && (
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => toggle('post')}>
+          Post…
+        </button>
+      )}
     </div>
   );
 }
@@ -124,10 +187,20 @@ function HoldPanel({ sheet, onClose }: { sheet: SheetState; onClose: () => void 
       act="Hold the claim"
       onClose={onClose}
       onSubmit={async (reason) => {
-        if (await sheet.run('The claim is on hold', (revision) => sheet.acts.hold(revision, { reason, until }))) onClose();
+        if (await sheet.run('The claim is on hold', (revision) => sheet.acts.hold(revision, { reason, until })))
+          onClose();
       }}
     >
-      <label className="flex items-center gap-2">Look again on <input type="date" required className="input input-sm" value={until} onChange={(e) => setUntil(e.target.value)} /></label>
+      <label className="flex items-center gap-2">
+        Look again on{' '}
+        <input
+          type="date"
+          required
+          className="input input-sm"
+          value={until}
+          onChange={(e) => setUntil(e.target.value)}
+        />
+      </label>
     </ReasonForm>
   );
 }

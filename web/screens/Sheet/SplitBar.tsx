@@ -8,9 +8,21 @@ import { moveCut } from './convertSplit.ts';
 const FILLS = ['var(--sea-3)', 'var(--sea-1)', 'var(--sea-4)', 'var(--sea-2)'];
 
 /** The line as a bar divided by cuts that can be dragged, or moved with the arrow keys, a percent at a time. */
-export function SplitBar({ split, figures, currency, onChange }: { split: Split; figures: ShareRow[]; currency: string; onChange: (split: Split) => void }) {
+export function SplitBar({
+  split,
+  figures,
+  currency,
+  onChange,
+}: {
+  split: Split;
+  figures: ShareRow[];
+  currency: string;
+  onChange: (split: Split) => void;
+}) {
   const bar = useRef<HTMLDivElement>(null);
-  const grosses = split.shares.map((_, i) => (figures[i]?.gross ? Math.abs(Number(toMinor(figures[i].gross, currency))) : 0));
+  const grosses = split.shares.map((_, i) =>
+    figures[i]?.gross ? Math.abs(Number(toMinor(figures[i].gross, currency))) : 0,
+  );
   const total = grosses.reduce((a, g) => a + g, 0);
   if (total === 0) return <div className="h-5 rounded border border-dashed border-base-300" />;
   const scale = scaleLinear([0, total], [0, 100]);
@@ -30,7 +42,9 @@ export function SplitBar({ split, figures, currency, onChange }: { split: Split;
   return (
     <div ref={bar} className="relative h-5 touch-none select-none">
       <svg viewBox="0 0 100 10" preserveAspectRatio="none" className="h-full w-full rounded" aria-hidden>
-        {grosses.map((gross, i) => <rect key={i} x={starts[i]} width={scale(gross)} height="10" fill={FILLS[i % FILLS.length]} />)}
+        {grosses.map((gross, i) => (
+          <rect key={i} x={starts[i]} width={scale(gross)} height="10" fill={FILLS[i % FILLS.length]} />
+        ))}
       </svg>
       {starts.slice(1).map((at, index) => (
         <div

@@ -3,7 +3,7 @@ import type { Split } from '../../../core/formats/case.schema.ts';
 import { Money } from '../../parts/Money.tsx';
 import { readTyped, readTypedAmount } from '../../parts/typed.ts';
 import { CodingFields } from './CodingFields.tsx';
-import type { BenchProps } from './LineBench.tsx';
+import type { BenchProps } from './bench.types.ts';
 import { SplitBar } from './SplitBar.tsx';
 import { convertSplit } from './convertSplit.ts';
 import { partOf } from './useSheet.ts';
@@ -21,16 +21,33 @@ export function SplitBench({ sheet, view, bench, assessment, chart }: BenchProps
   const line = view.document.claim.lines.find((l) => l.id === bench.line)!;
   const part = partOf(view, bench);
   const split = bench.set.split ?? null;
-  const figures = assessment.lines.find((l) => l.id === bench.line)?.parts.find((p) => p.item === bench.item)?.shares ?? [];
+  const figures =
+    assessment.lines.find((l) => l.id === bench.line)?.parts.find((p) => p.item === bench.item)?.shares ?? [];
   const set = (next: Split | null) => sheet.setBench({ ...bench, set: { split: next } });
   if (!split)
     return (
       <p>
         This {bench.item ? 'item' : 'line'} is not split; saved like this its cost goes to one coding.
-        <button type="button" autoFocus className="btn btn-sm ml-3" onClick={() => set({ by: 'percent', shares: [{ coding: {}, value: '50' }, { coding: {}, value: 'rest' }] })}>Split it</button>
+        <button
+          type="button"
+          autoFocus
+          className="btn btn-sm ml-3"
+          onClick={() =>
+            set({
+              by: 'percent',
+              shares: [
+                { coding: {}, value: '50' },
+                { coding: {}, value: 'rest' },
+              ],
+            })
+          }
+        >
+          Split it
+        </button>
       </p>
     );
-  const change = (index: number, fields: Partial<Share>) => set({ ...split, shares: split.shares.map((s, i) => (i === index ? { ...s, ...fields } : s)) });
+  const change = (index: number, fields: Partial<Share>) =>
+    set({ ...split, shares: split.shares.map((s, i) => (i === index ? { ...s, ...fields } : s)) });
   const inherited = mergeCoding(view.document.claim.coding, line.coding, bench.item ? part.coding : null);
   return (
     <div className="grid gap-2">
@@ -38,34 +55,103 @@ export function SplitBench({ sheet, view, bench, assessment, chart }: BenchProps
         <div role="radiogroup" aria-label="Divide by" className="flex gap-3 text-sm">
           {WAYS.map(([by, name]) => (
             <label key={by} className="flex items-center gap-1">
-              <input type="radio" name="split-by" className="radio radio-xs" checked={split.by === by} onChange={() => set(convertSplit(split, by, figures.map((f) => f.gross)))} />
+              <input
+                type="radio"
+                name="split-by"
+                className="radio radio-xs"
+                checked={split.by === by}
+                onChange={() =>
+                  set(
+                    convertSplit(
+                      split,
+                      by,
+                      figures.map((f) => f.gross),
+                    ),
+                  )
+                }
+              />
               {name}
             </label>
           ))}
         </div>
-        <button type="button" className="btn btn-xs ml-auto" onClick={() => set({ ...split, shares: [...split.shares, newShare(split)] })}>Add a share</button>
-        <button type="button" className="btn btn-xs" onClick={() => set(null)}>No split</button>
+        <button
+          type="button"
+          className="btn btn-xs ml-auto"
+          onClick={() => set({ ...split, shares: [...split.shares, newShare(split)] })}
+        >
+          Add a share
+        </button>
+        <button type="button" className="btn btn-xs" onClick={() => set(null)}>
+          No split
+        </button>
       </div>
       <SplitBar split={split} figures={figures} currency={line.currency} onChange={set} />
       <table className="w-full text-left">
         <thead className="quiet text-xs">
           <tr>
             <th className="font-normal">Coding</th>
-            <th className="px-1 font-normal">{split.by === 'equal' ? '' : split.by === 'percent' ? 'Percent' : split.by === 'amount' ? 'Amount' : 'Weight'}</th>
-            {['Gross', 'Tax back', 'Cost', `Cost ${view.claim.ledgerCurrency}`].map((h) => <th key={h} className="px-1 text-right font-normal">{h}</th>)}
+            <th className="px-1 font-normal">
+              {split.by === 'equal'
+                ? ''
+                : split.by === 'percent'
+                  ? 'Percent'
+                  : split.by === 'amount'
+                    ? 'Amount'
+                    : 'Weight'}
+            </th>
+            {['Gross', 'Tax back', 'Cost', `Cost ${view.claim.ledgerCurrency}`].map((h) => (
+              <th key={h} className="px-1 text-right font-normal">
+                {h}
+              </th>
+            ))}
             <th />
           </tr>
         </thead>
         <tbody>
           {split.shares.map((share, index) => (
             <tr key={index} className="border-t border-base-300">
-              <td className="py-1"><CodingFields chart={chart} date={line.date} coding={share.coding} inherited={inherited} label={`share ${index + 1}`} onChange={(coding) => change(index, { coding })} /></td>
-              <td className="px-1 align-top"><ValueField split={split} share={share} index={index} currency={line.currency} onChange={(value) => change(index, { value })} /></td>
-              <td className="px-1 text-right"><Money amount={figures[index]?.gross} /></td>
-              <td className="px-1 text-right"><Money amount={figures[index]?.recoverable} /></td>
-              <td className="px-1 text-right"><Money amount={figures[index]?.cost} currency={line.currency} strong /></td>
-              <td className="px-1 text-right"><Money amount={figures[index]?.ledgerCost} /></td>
-              <td className="text-right"><button type="button" className="btn btn-xs" aria-label={`Remove share ${index + 1}`} disabled={split.shares.length === 1} onClick={() => set({ ...split, shares: split.shares.filter((_, i) => i !== index) })}>×</button></td>
+              <td className="py-1">
+                <CodingFields
+                  chart={chart}
+                  date={line.date}
+                  coding={share.coding}
+                  inherited={inherited}
+                  label={`share ${index + 1}`}
+                  onChange={(coding) => change(index, { coding })}
+                />
+              </td>
+              <td className="px-1 align-top">
+                <ValueField
+                  split={split}
+                  share={share}
+                  index={index}
+                  currency={line.currency}
+                  onChange={(value) => change(index, { value })}
+                />
+              </td>
+              <td className="px-1 text-right">
+                <Money amount={figures[index]?.gross} />
+              </td>
+              <td className="px-1 text-right">
+                <Money amount={figures[index]?.recoverable} />
+              </td>
+              <td className="px-1 text-right">
+                <Money amount={figures[index]?.cost} currency={line.currency} strong />
+              </td>
+              <td className="px-1 text-right">
+                <Money amount={figures[index]?.ledgerCost} />
+              </td>
+              <td className="text-right">
+                <button
+                  type="button"
+                  className="btn btn-xs"
+                  aria-label={`Remove share ${index + 1}`}
+                  disabled={split.shares.length === 1}
+                  onClick={() => set({ ...split, shares: split.shares.filter((_, i) => i !== index) })}
+                >
+                  ×
+                </button>
+              </td>
             </tr>
           ))}
         </tbody>
@@ -74,7 +160,17 @@ export function SplitBench({ sheet, view, bench, assessment, chart }: BenchProps
   );
 }
 
-const newShare = (split: Split): Share => ({ coding: {}, value: split.by === 'equal' ? null : split.by === 'weight' ? '1' : split.shares.some((s) => s.value === 'rest') ? '0' : 'rest' });
+const newShare = (split: Split): Share => ({
+  coding: {},
+  value:
+    split.by === 'equal'
+      ? null
+      : split.by === 'weight'
+        ? '1'
+        : split.shares.some((s) => s.value === 'rest')
+          ? '0'
+          : 'rest',
+});
 
 interface ValueFieldProps {
   split: Split;

@@ -2,7 +2,7 @@ import { holdsOn } from '../../../core/dates/isoDate.ts';
 import type { TaxEntry } from '../../../core/formats/case.schema.ts';
 import { Money } from '../../parts/Money.tsx';
 import { readTypedAmount } from '../../parts/typed.ts';
-import type { BenchProps } from './LineBench.tsx';
+import type { BenchProps } from './bench.types.ts';
 
 /** The tax entries of a line or item: code, the gross it covers, the tax on the receipt; beside them what comes of it. */
 export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) {
@@ -11,13 +11,18 @@ export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) 
   const part = assessment.lines.find((l) => l.id === bench.line)?.parts.find((p) => p.item === bench.item);
   const codes = chart?.taxCodes.filter((c) => holdsOn(c, line.date)) ?? [];
   const set = (tax: TaxEntry[]) => sheet.setBench({ ...bench, set: { ...bench.set, tax } });
-  const change = (index: number, fields: Partial<TaxEntry>) => set(entries.map((e, i) => (i === index ? { ...e, ...fields } : e)));
+  const change = (index: number, fields: Partial<TaxEntry>) =>
+    set(entries.map((e, i) => (i === index ? { ...e, ...fields } : e)));
   return (
     <div>
       <table className="text-left">
         <thead className="quiet text-xs">
           <tr>
-            {['Code', 'Gross covered', 'Tax on receipt', 'Net', 'Tax', 'Reclaimable', ''].map((h) => <th key={h} className="px-1 font-normal">{h}</th>)}
+            {['Code', 'Gross covered', 'Tax on receipt', 'Net', 'Tax', 'Reclaimable', ''].map((h) => (
+              <th key={h} className="px-1 font-normal">
+                {h}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
@@ -26,22 +31,66 @@ export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) 
             return (
               <tr key={index}>
                 <td className="pr-1 py-0.5">
-                  <select className="select select-sm w-56" aria-label={`Tax code ${index + 1}`} autoFocus={index === 0} value={entry.code} onChange={(e) => change(index, { code: e.target.value })}>
-                    {codes.map((c) => <option key={c.code} value={c.code}>{c.code} {c.name}</option>)}
+                  <select
+                    className="select select-sm w-56"
+                    aria-label={`Tax code ${index + 1}`}
+                    autoFocus={index === 0}
+                    value={entry.code}
+                    onChange={(e) => change(index, { code: e.target.value })}
+                  >
+                    {codes.map((c) => (
+                      <option key={c.code} value={c.code}>
+                        {c.code} {c.name}
+                      </option>
+                    ))}
                   </select>
                 </td>
-                <AmountCell label={`Gross ${index + 1}`} placeholder="all" value={entry.gross} currency={line.currency} onChange={(gross) => change(index, { gross })} />
-                <AmountCell label={`Tax ${index + 1}`} placeholder="computed" value={entry.tax} currency={line.currency} onChange={(tax) => change(index, { tax })} />
-                <td className="px-1 text-right"><Money amount={row?.net} /></td>
-                <td className="px-1 text-right"><Money amount={row?.tax} /></td>
-                <td className="px-1 text-right"><Money amount={row?.recoverable} currency={line.currency} /></td>
-                <td><button type="button" className="btn btn-xs" aria-label={`Remove tax ${index + 1}`} onClick={() => set(entries.filter((_, i) => i !== index))}>×</button></td>
+                <AmountCell
+                  label={`Gross ${index + 1}`}
+                  placeholder="all"
+                  value={entry.gross}
+                  currency={line.currency}
+                  onChange={(gross) => change(index, { gross })}
+                />
+                <AmountCell
+                  label={`Tax ${index + 1}`}
+                  placeholder="computed"
+                  value={entry.tax}
+                  currency={line.currency}
+                  onChange={(tax) => change(index, { tax })}
+                />
+                <td className="px-1 text-right">
+                  <Money amount={row?.net} />
+                </td>
+                <td className="px-1 text-right">
+                  <Money amount={row?.tax} />
+                </td>
+                <td className="px-1 text-right">
+                  <Money amount={row?.recoverable} currency={line.currency} />
+                </td>
+                <td>
+                  <button
+                    type="button"
+                    className="btn btn-xs"
+                    aria-label={`Remove tax ${index + 1}`}
+                    onClick={() => set(entries.filter((_, i) => i !== index))}
+                  >
+                    ×
+                  </button>
+                </td>
               </tr>
             );
           })}
         </tbody>
       </table>
-      <button type="button" className="btn btn-xs mt-1" disabled={codes.length === 0} onClick={() => set([...entries, { code: codes[0]!.code }])}>Add a tax</button>
+      <button
+        type="button"
+        className="btn btn-xs mt-1"
+        disabled={codes.length === 0}
+        onClick={() => set([...entries, { code: codes[0]!.code }])}
+      >
+        Add a tax
+      </button>
     </div>
   );
 }
@@ -57,7 +106,18 @@ interface AmountCellProps {
 function AmountCell({ label, placeholder, value, currency, onChange }: AmountCellProps) {
   return (
     <td className="px-1">
-      <input className="input input-sm w-28 text-right" aria-label={label} placeholder={placeholder} inputMode="decimal" defaultValue={value ?? ''} onChange={(e) => onChange(e.target.value.trim() === '' ? null : (readTypedAmount(e.target.value, currency) ?? e.target.value.trim()))} />
+      <input
+        className="input input-sm w-28 text-right"
+        aria-label={label}
+        placeholder={placeholder}
+        inputMode="decimal"
+        defaultValue={value ?? ''}
+        onChange={(e) =>
+          onChange(
+            e.target.value.trim() === '' ? null : (readTypedAmount(e.target.value, currency) ?? e.target.value.trim()),
+          )
+        }
+      />
     </td>
   );
 }

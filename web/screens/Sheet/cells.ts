@@ -27,7 +27,12 @@ export function shownState(tie: Tie | undefined, marks: readonly Mark[]): ShownT
 
 export const isLoose = (state: ShownTie): boolean => state === 'off' || state === 'open';
 
-export function matrixRows(lines: readonly Line[], ties: readonly Tie[], findings: readonly Finding[], marks: readonly Mark[]): MatrixRow[] {
+export function matrixRows(
+  lines: readonly Line[],
+  ties: readonly Tie[],
+  findings: readonly Finding[],
+  marks: readonly Mark[],
+): MatrixRow[] {
   return lines.map((line) => {
     const own = new Map(ties.filter((t) => t.line === line.id).map((t) => [t.kind, t]));
     const about = findings.filter((f) => f.line === line.id);
@@ -37,11 +42,19 @@ export function matrixRows(lines: readonly Line[], ties: readonly Tie[], finding
 }
 
 /** Kinds of comparison that apply to at least one line. */
-export const kindsShown = (ties: readonly Tie[]): TieKind[] => TIE_KINDS.filter((kind) => ties.some((t) => t.kind === kind && t.state !== 'none'));
+export const kindsShown = (ties: readonly Tie[]): TieKind[] =>
+  TIE_KINDS.filter((kind) => ties.some((t) => t.kind === kind && t.state !== 'none'));
 
 /** The next cell that is off or open after `from` in reading order, starting over at the end; null when there is none. */
-export function nextLoose(rows: readonly MatrixRow[], kinds: readonly TieKind[], marks: readonly Mark[], from: Cell | null): Cell | null {
-  const cells = rows.flatMap((row) => kinds.map((kind) => ({ line: row.line.id, kind, state: shownState(row.ties.get(kind), marks) })));
+export function nextLoose(
+  rows: readonly MatrixRow[],
+  kinds: readonly TieKind[],
+  marks: readonly Mark[],
+  from: Cell | null,
+): Cell | null {
+  const cells = rows.flatMap((row) =>
+    kinds.map((kind) => ({ line: row.line.id, kind, state: shownState(row.ties.get(kind), marks) })),
+  );
   const at = from ? cells.findIndex((c) => c.line === from.line && c.kind === from.kind) : -1;
   const found = [...cells.slice(at + 1), ...cells.slice(0, at + 1)].find((c) => isLoose(c.state));
   return found ? { line: found.line, kind: found.kind } : null;

@@ -35,7 +35,10 @@ export function moveCut(split: Split, grosses: readonly number[], index: number,
   const both = percents[index]! + percents[index + 1]!;
   const left = Math.max(0, Math.min(both, Math.round(at - before)));
   const moved = percents.map((p, i) => (i === index ? left : i === index + 1 ? both - left : p));
-  return { by: 'percent', shares: split.shares.map((share, i) => ({ ...share, value: i === moved.length - 1 ? 'rest' : String(moved[i]) })) };
+  return {
+    by: 'percent',
+    shares: split.shares.map((share, i) => ({ ...share, value: i === moved.length - 1 ? 'rest' : String(moved[i]) })),
+  };
 }
 
 function toWhole(percents: number[]): number[] {

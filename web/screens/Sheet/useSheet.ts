@@ -2,7 +2,14 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import type { Line, Item } from '../../../core/formats/case.schema.ts';
 import type { TieKind } from '../../../core/tie/tie.types.ts';
 import { ApiError } from '../../api/client.ts';
-import { claimActs, useClaim, type ClaimActs, type ClaimView, type CorrectionSet, type HistoryEvent } from '../../api/claims.ts';
+import {
+  claimActs,
+  useClaim,
+  type ClaimActs,
+  type ClaimView,
+  type CorrectionSet,
+  type HistoryEvent,
+} from '../../api/claims.ts';
 import { toast } from '../../parts/toast.tsx';
 
 export type BenchKind = 'split' | 'coding' | 'tax' | 'items';
@@ -58,16 +65,31 @@ export function useSheet(number: string) {
     if (!view || !bench) return;
     const { line, item, kind, set } = bench;
     const before = currentSet(view, bench);
-    const undo = { label: `${kind} of line ${line}`, run: (a: ClaimActs, revision: number) => a.correct(line, { revision, item, set: before }) };
-    if (await run(`Line ${line}: ${kind} saved`, (revision) => acts.correct(line, { revision, item, set }), undo)) setBench(null);
+    const undo = {
+      label: `${kind} of line ${line}`,
+      run: (a: ClaimActs, revision: number) => a.correct(line, { revision, item, set: before }),
+    };
+    if (await run(`Line ${line}: ${kind} saved`, (revision) => acts.correct(line, { revision, item, set }), undo))
+      setBench(null);
   };
 
   const mark = (cell: { line: string; kind: TieKind }, to: 'seen' | 'waived' | 'none', reason?: string) => {
     const words = { seen: 'ticked as seen', waived: 'waived', none: 'mark taken back' }[to];
     const earlier = view?.marks.find((m) => m.line === cell.line && m.kind === cell.kind);
-    const before = { ...cell, mark: earlier?.mark ?? ('none' as const), ...(earlier?.reason ? { reason: earlier.reason } : {}) };
-    const undo = { label: `line ${cell.line} ${cell.kind}`, run: (a: ClaimActs, revision: number) => a.mark({ revision, ...before }) };
-    return run(`Line ${cell.line} ${cell.kind}: ${words}`, (revision) => acts.mark({ revision, ...cell, mark: to, ...(reason ? { reason } : {}) }), undo);
+    const before = {
+      ...cell,
+      mark: earlier?.mark ?? ('none' as const),
+      ...(earlier?.reason ? { reason: earlier.reason } : {}),
+    };
+    const undo = {
+      label: `line ${cell.line} ${cell.kind}`,
+      run: (a: ClaimActs, revision: number) => a.mark({ revision, ...before }),
+    };
+    return run(
+      `Line ${cell.line} ${cell.kind}: ${words}`,
+      (revision) => acts.mark({ revision, ...cell, mark: to, ...(reason ? { reason } : {}) }),
+      undo,
+    );
   };
 
   const undo = async (): Promise<void> => {
@@ -96,11 +118,19 @@ export function lineWith(view: ClaimView, { line: id, item: itemId, set }: Bench
 /** What the part says now of the fields a bench changes, for undoing. */
 function currentSet(view: ClaimView, bench: Bench): CorrectionSet {
   const part = partOf(view, bench);
-  const all: CorrectionSet = { coding: part.coding ?? {}, split: part.split ?? null, tax: part.tax ?? [], ...(part.category ? { category: part.category } : {}) };
+  const all: CorrectionSet = {
+    coding: part.coding ?? {},
+    split: part.split ?? null,
+    tax: part.tax ?? [],
+    ...(part.category ? { category: part.category } : {}),
+  };
   return Object.fromEntries(Object.entries(all).filter(([field]) => field in bench.set));
 }
 
 /** How to take the clearing of a claim back. */
 export function undoClear(view: ClaimView) {
-  return { label: `clearing of ${view.claim.number}`, run: (acts: ClaimActs, revision: number) => acts.reopen(revision) };
+  return {
+    label: `clearing of ${view.claim.number}`,
+    run: (acts: ClaimActs, revision: number) => acts.reopen(revision),
+  };
 }

@@ -26,12 +26,39 @@ export function SignIn({ demo }: { demo: boolean }) {
       <form onSubmit={submit} className="self-start">
         <h1 className="text-3xl font-semibold tracking-wide">Ebbet</h1>
         <p className="quiet mb-6">Claims, proved and posted.</p>
-        <label className="mb-1 block font-medium" htmlFor="email">E-mail</label>
-        <input id="email" className="input mb-3 w-full" type="email" required autoFocus autoComplete="username" value={email} onChange={(e) => setEmail(e.target.value)} />
-        <label className="mb-1 block font-medium" htmlFor="password">Password</label>
-        <input id="password" className="input mb-4 w-full" type="password" required autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} />
-        <button className="btn btn-primary w-full" disabled={busy}>Sign in</button>
-        {problem && <p role="alert" className="mt-3 text-error">{problem}</p>}
+        <label className="mb-1 block font-medium" htmlFor="email">
+          E-mail
+        </label>
+        <input
+          id="email"
+          className="input mb-3 w-full"
+          type="email"
+          required
+          autoFocus
+          autoComplete="username"
+          value={email}
+          onChange={(e) => setEmail(e.target.value)}
+        />
+        <label className="mb-1 block font-medium" htmlFor="password">
+          Password
+        </label>
+        <input
+          id="password"
+          className="input mb-4 w-full"
+          type="password"
+          required
+          autoComplete="current-password"
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+        />
+        <button className="btn btn-primary w-full" disabled={busy}>
+          Sign in
+        </button>
+        {problem && (
+          <p role="alert" className="mt-3 text-error">
+            {problem}
+          </p>
+        )}
       </form>
       {demo && <DemoPeople onPick={enter} busy={busy} />}
     </main>
@@ -45,12 +72,19 @@ function DemoPeople({ onPick, busy }: { onPick: (email: string, password: string
   }, []);
   return (
     <section aria-labelledby="demo-title">
-      <h2 id="demo-title" className="font-semibold">People of the demo</h2>
+      <h2 id="demo-title" className="font-semibold">
+        People of the demo
+      </h2>
       <p className="quiet mb-2 text-sm">Saltmarsh Commons is invented. Pick somebody to sign in as them.</p>
       <ul className="grid gap-1 sm:grid-cols-2">
         {demo?.people.map((person) => (
           <li key={person.id}>
-            <button type="button" disabled={busy} className="w-full rounded-field border border-base-300 bg-base-100 px-3 py-1.5 text-left hover:border-primary" onClick={() => void onPick(person.email, demo.password)}>
+            <button
+              type="button"
+              disabled={busy}
+              className="w-full rounded-field border border-base-300 bg-base-100 px-3 py-1.5 text-left hover:border-primary"
+              onClick={() => void onPick(person.email, demo.password)}
+            >
               <span className="block truncate font-medium">{person.name}</span>
               <span className="quiet block text-sm">{person.roles.join(', ')}</span>
             </button>

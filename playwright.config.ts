@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+/** End-to-end tests drive the built application in Debian's Chromium; the test command starts the servers. */
+export default defineConfig({
+  testDir: 'test/e2e',
+  workers: 1,
+  fullyParallel: false,
+  timeout: 60_000,
+  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  outputDir: 'test-results/e2e',
+  use: {
+    baseURL: process.env.EBBET_URL ?? 'http://127.0.0.1:4390',
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 10_000,
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

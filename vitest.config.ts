@@ -1,0 +1,20 @@
+import { defineConfig } from 'vitest/config';
+
+/** Unit and API tests. API tests find their database in the environment the test command sets. */
+export default defineConfig({
+  test: {
+    include: [
+      'core/**/*.test.ts',
+      'cli/**/*.test.ts',
+      'server/**/*.test.ts',
+      'web/**/*.test.ts',
+      'demo/**/*.test.ts',
+      'test/reference/**/*.test.ts',
+      'test/properties/**/*.test.ts',
+    ],
+    pool: 'forks',
+    maxWorkers: 2,
+    testTimeout: 30_000,
+    hookTimeout: 60_000,
+  },
+});

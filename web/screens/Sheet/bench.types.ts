@@ -1,0 +1,13 @@
+import type { Assessment } from '../../../core/assess/writeAssessment.ts';
+import type { Chart } from '../../api/chart.ts';
+import type { ClaimView } from '../../api/claims.ts';
+import type { Bench, SheetState } from './useSheet.ts';
+
+/** What every bench gets: the claim, what is being edited, and the assessment as it would be with the edit. */
+export interface BenchProps {
+  sheet: SheetState;
+  view: ClaimView;
+  bench: Bench;
+  assessment: Assessment;
+  chart: Chart | undefined;
+}
