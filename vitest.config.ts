@@ -12,6 +12,7 @@ export default defineConfig({
       'test/reference/**/*.test.ts',
       'test/properties/**/*.test.ts',
     ],
+    globalSetup: ['test/fixtures/templateDatabase.ts'],
     pool: 'forks',
     maxWorkers: 2,
     testTimeout: 30_000,

@@ -6,12 +6,18 @@ import { assess } from './assess.ts';
 import { previewCase } from './previewCase.ts';
 
 const run = (parts: CaseParts) => assess(valid(makeCase(parts)));
-const codes = (result: ReturnType<typeof assess>) => result.findings.map((f) => `${f.severity} ${f.code} ${f.line ?? ''}${f.item ?? ''}`.trim());
+const codes = (result: ReturnType<typeof assess>) =>
+  result.findings.map((f) => `${f.severity} ${f.code} ${f.line ?? ''}${f.item ?? ''}`.trim());
 
 describe('the worked examples of the rules', () => {
   it('a: splits a taxed line over three cost centres', () => {
     const shares = ['410', '420', '430'].map((costCentre) => ({ coding: { costCentre } }));
-    const taxed = line({ amount: '100.01', tax: [{ code: 'IE-23' }], receipt: { taxNumber: 'IE1' }, split: { by: 'equal', shares } });
+    const taxed = line({
+      amount: '100.01',
+      tax: [{ code: 'IE-23' }],
+      receipt: { taxNumber: 'IE1' },
+      split: { by: 'equal', shares },
+    });
     const result = run({ lines: [taxed], entity: { taxNumberRequired: true } });
     const part = result.lines[0]!.parts[0]!;
     expect(part.tax[0]).toMatchObject({ net: '81.31', tax: '18.70', recoverable: '18.70' });
@@ -30,16 +36,35 @@ describe('the worked examples of the rules', () => {
       { from: 'EUR', to: 'KES', date: '2026-03-02', rate: '140' },
       { from: 'EUR', to: 'KES', date: '2026-03-31', rate: '155' },
     ];
-    const result = run({ lines: [line({ amount: '10000.00', currency: 'KES' })], claim: { advances: [{ advance: 'A1' }] }, book: { advances, rates } });
+    const result = run({
+      lines: [line({ amount: '10000.00', currency: 'KES' })],
+      claim: { advances: [{ advance: 'A1' }] },
+      book: { advances, rates },
+    });
     expect(result.lines[0]!.claimAmount).toBe('71.43');
-    expect(result.settlement).toMatchObject({ due: '71.43', payable: '0.00', advances: [{ applied: '71.43', advancePart: '10000.00', ledgerPart: '71.43', left: '0.00' }] });
+    expect(result.settlement).toMatchObject({
+      due: '71.43',
+      payable: '0.00',
+      advances: [{ applied: '71.43', advancePart: '10000.00', ledgerPart: '71.43', left: '0.00' }],
+    });
     expect(sides(result.journal)).toEqual(['6310 +71.43', '2110 -71.43', '2110 +71.43', '1310 -71.43']);
   });
 
   it('c: nothing due, and what is left in the ledger is an exchange difference', () => {
-    const card = line({ id: '2', paidBy: 'card', personal: true, amount: '108.34', currency: 'USD', rate: { kind: 'card', settled: { amount: '98.49', currency: 'EUR' } } });
+    const card = line({
+      id: '2',
+      paidBy: 'card',
+      personal: true,
+      amount: '108.34',
+      currency: 'USD',
+      rate: { kind: 'card', settled: { amount: '98.49', currency: 'EUR' } },
+    });
     const rates = [{ from: 'EUR', to: 'USD', date: '2026-03-02', rate: '1.0834' }];
-    const result = run({ lines: [line({ amount: '108.34', currency: 'USD' }), card], claim: { currency: 'USD' }, book: { rates } });
+    const result = run({
+      lines: [line({ amount: '108.34', currency: 'USD' }), card],
+      claim: { currency: 'USD' },
+      book: { rates },
+    });
     expect(result.settlement.due).toBe('0.00');
     expect(sides(result.journal)).toEqual(['6310 +100.00', '2130 -98.49', '7990 -1.51']);
   });
@@ -55,7 +80,14 @@ describe('the worked examples of the rules', () => {
       receivable: '0.00',
     });
     expect(result.lines[0]!.parts[0]!.tax[0]).toEqual({
-      code: 'PT-6', component: null, net: '190.57', tax: '11.43', recoverable: '0.00', ledgerNet: '190.57', ledgerTax: '11.43', ledgerRecoverable: '0.00',
+      code: 'PT-6',
+      component: null,
+      net: '190.57',
+      tax: '11.43',
+      recoverable: '0.00',
+      ledgerNet: '190.57',
+      ledgerTax: '11.43',
+      ledgerRecoverable: '0.00',
     });
     expect(codes(result)).toEqual(['note tax-foreign 1']);
   });
@@ -70,18 +102,25 @@ describe('rates', () => {
     expect(result.lines[0]).toMatchObject({ claimAmount: null, ledgerAmount: null });
     expect(result.settlement).toMatchObject({ due: null, payable: null, receivable: null });
     expect(result.journal).toEqual([]);
-    expect(run({ lines: [line({ currency: 'USD', date: '2026-03-09' })], book: { rates: [usd] } }).findings).toEqual([]);
+    expect(run({ lines: [line({ currency: 'USD', date: '2026-03-09' })], book: { rates: [usd] } }).findings).toEqual(
+      [],
+    );
   });
 
   it('takes the entity’s choice of date', () => {
     const rates = [usd, { ...usd, date: '2026-03-08', rate: '1.25' }, { ...usd, date: '2026-03-31', rate: '2' }];
-    const amount = (rateDate: 'line' | 'submitted' | 'posting') => run({ lines: [line({ currency: 'USD' })], book: { rates }, entity: { rateDate } }).lines[0]!.claimAmount;
+    const amount = (rateDate: 'line' | 'submitted' | 'posting') =>
+      run({ lines: [line({ currency: 'USD' })], book: { rates }, entity: { rateDate } }).lines[0]!.claimAmount;
     expect([amount('line'), amount('submitted'), amount('posting')]).toEqual(['92.30', '80.00', '50.00']);
   });
 
   it('converts parts of a card charge in proportion to what the bank took', () => {
     const charge = line({
-      paidBy: 'card', card: '4410', amount: '90.00', currency: 'USD', rate: { kind: 'card', settled: { amount: '83.40', currency: 'EUR' } },
+      paidBy: 'card',
+      card: '4410',
+      amount: '90.00',
+      currency: 'USD',
+      rate: { kind: 'card', settled: { amount: '83.40', currency: 'EUR' } },
       items: [
         { id: 'a', category: 'supplies', amount: '80.00' },
         { id: 'b', amount: '10.00', personal: true },
@@ -96,7 +135,10 @@ describe('rates', () => {
   it('carries an own rate on to the ledger and asks when it is off or cannot be checked', () => {
     const own = (value: string) => line({ amount: '20.00', currency: 'GBP', rate: { kind: 'own', value } });
     const rates = [{ from: 'EUR', to: 'GBP', date: '2026-03-02', rate: '0.8412' }];
-    expect(run({ lines: [own('1.19')], book: { rates } })).toMatchObject({ lines: [{ claimAmount: '23.80' }], findings: [] });
+    expect(run({ lines: [own('1.19')], book: { rates } })).toMatchObject({
+      lines: [{ claimAmount: '23.80' }],
+      findings: [],
+    });
     expect(codes(run({ lines: [own('1.26')], book: { rates } }))).toEqual(['ask rate-off 1']);
     expect(codes(run({ lines: [own('1.19')] }))).toEqual(['ask rate-off 1']);
   });
@@ -106,25 +148,59 @@ describe('rates', () => {
       { from: 'EUR', to: 'JPY', date: '2026-03-02', rate: '163.4' },
       { from: 'EUR', to: 'USD', date: '2026-03-02', rate: '1.0834' },
     ];
-    const result = run({ lines: [line({ amount: '1', currency: 'JPY' })], claim: { currency: 'USD' }, book: { rates } });
+    const result = run({
+      lines: [line({ amount: '1', currency: 'JPY' })],
+      claim: { currency: 'USD' },
+      book: { rates },
+    });
     expect(result.lines[0]).toMatchObject({ claimAmount: '0.01', ledgerAmount: '0.01' });
   });
 });
 
 describe('settlement', () => {
-  const advance = (fields: object) => ({ id: 'A1', person: 'P1', currency: 'EUR', outstanding: '200.00', ledgerOutstanding: '200.00', ...fields });
+  const advance = (fields: object) => ({
+    id: 'A1',
+    person: 'P1',
+    currency: 'EUR',
+    outstanding: '200.00',
+    ledgerOutstanding: '200.00',
+    ...fields,
+  });
 
   it('pays the claimant, gets back, or nets advances within their cap', () => {
     const claim = { advances: [{ advance: 'A1', upTo: '30.00' }, { advance: 'A2' }] };
     const advances = [advance({}), advance({ id: 'A2', outstanding: '50.00', ledgerOutstanding: '49.00' })];
     const result = run({ lines: [line()], claim, book: { advances } });
-    expect(result.settlement).toMatchObject({ due: '100.00', payable: '20.00', advances: [{ applied: '30.00', left: '170.00' }, { applied: '50.00', left: '0.00', ledgerPart: '49.00' }] });
-    expect(sides(result.journal)).toEqual(['6310 +100.00', '2110 -100.00', '2110 +30.00', '1310 -30.00', '2110 +50.00', '1310 -49.00', '7990 -1.00']);
+    expect(result.settlement).toMatchObject({
+      due: '100.00',
+      payable: '20.00',
+      advances: [
+        { applied: '30.00', left: '170.00' },
+        { applied: '50.00', left: '0.00', ledgerPart: '49.00' },
+      ],
+    });
+    expect(sides(result.journal)).toEqual([
+      '6310 +100.00',
+      '2110 -100.00',
+      '2110 +30.00',
+      '1310 -30.00',
+      '2110 +50.00',
+      '1310 -49.00',
+      '7990 -1.00',
+    ]);
   });
 
   it('never uses an advance for what the company paid', () => {
-    const result = run({ lines: [line({ paidBy: 'card' })], claim: { advances: [{ advance: 'A1' }] }, book: { advances: [advance({})] } });
-    expect(result.settlement).toMatchObject({ due: '0.00', payable: '0.00', advances: [{ applied: '0.00', left: '200.00' }] });
+    const result = run({
+      lines: [line({ paidBy: 'card' })],
+      claim: { advances: [{ advance: 'A1' }] },
+      book: { advances: [advance({})] },
+    });
+    expect(result.settlement).toMatchObject({
+      due: '0.00',
+      payable: '0.00',
+      advances: [{ applied: '0.00', left: '200.00' }],
+    });
     expect(sides(result.journal)).toEqual(['6310 +100.00', '2130 -100.00']);
   });
 
@@ -135,14 +211,23 @@ describe('settlement', () => {
   });
 
   it('pays contractors as suppliers', () => {
-    expect(sides(run({ lines: [line()], claim: { claimant: 'P2' } }).journal)).toEqual(['6310 +100.00', '2120 -100.00']);
+    expect(sides(run({ lines: [line()], claim: { claimant: 'P2' } }).journal)).toEqual([
+      '6310 +100.00',
+      '2120 -100.00',
+    ]);
   });
 
   it('converts an advance in a third currency at the posting date, within its cap', () => {
     const rates = [{ from: 'EUR', to: 'USD', date: '2026-03-31', rate: '1.25' }];
     const book = { advances: [advance({ currency: 'USD', outstanding: '100.00', ledgerOutstanding: '90.00' })], rates };
     const result = run({ lines: [line()], claim: { advances: [{ advance: 'A1', upTo: '40.00' }] }, book });
-    expect(result.settlement.advances[0]).toEqual({ advance: 'A1', applied: '40.00', advancePart: '50.00', ledgerPart: '45.00', left: '50.00' });
+    expect(result.settlement.advances[0]).toEqual({
+      advance: 'A1',
+      applied: '40.00',
+      advancePart: '50.00',
+      ledgerPart: '45.00',
+      left: '50.00',
+    });
     const missing = run({ lines: [line()], claim: { advances: [{ advance: 'A1' }] }, book: { ...book, rates: [] } });
     expect(codes(missing)).toEqual(['stop rate-missing']);
     expect(missing.journal).toEqual([]);
@@ -169,13 +254,30 @@ describe('previews', () => {
   it('give the same figures as assessing the changed case', () => {
     const lines = [line(), line({ id: '2', amount: '10.01', tax: [{ code: 'IE-23' }] })];
     const document = valid(makeCase({ lines }));
-    const changed = { ...lines[1]!, split: { by: 'percent' as const, shares: [{ coding: { fund: '20' }, value: '33' }, { coding: {}, value: 'rest' }] } };
+    const changed = {
+      ...lines[1]!,
+      split: {
+        by: 'percent' as const,
+        shares: [
+          { coding: { fund: '20' } as Record<string, string>, value: '33' },
+          { coding: {}, value: 'rest' },
+        ],
+      },
+    };
     const preview = previewCase(document, {}).withLine(changed);
     expect(preview.ok && preview.assessment).toEqual(assess(valid(makeCase({ lines: [lines[0]!, changed] }))));
   });
 
   it('say what cannot be read instead of failing', () => {
-    const preview = previewCase(valid(makeCase({ lines: [line()] })), {}).withLine(line({ tax: [{ code: 'IE-23', tax: '1.234' }] }));
-    expect(preview).toEqual({ ok: false, problem: { path: ['claim', 'lines', 0, 'tax', 0, 'tax'], message: '"1.234" is not an amount with the decimals of EUR' } });
+    const preview = previewCase(valid(makeCase({ lines: [line()] })), {}).withLine(
+      line({ tax: [{ code: 'IE-23', tax: '1.234' }] }),
+    );
+    expect(preview).toEqual({
+      ok: false,
+      problem: {
+        path: ['claim', 'lines', 0, 'tax', 0, 'tax'],
+        message: '"1.234" is not an amount with the decimals of EUR',
+      },
+    });
   });
 });

@@ -3,7 +3,8 @@ import { compare, fraction } from '../money/fraction.ts';
 import { rateTable } from './rateTable.ts';
 
 const quote = (from: string, to: string, date: string, rate: string) => ({ from, to, date, rate });
-const is = (value: { n: bigint; d: bigint } | undefined, n: bigint, d: bigint) => value !== undefined && compare(value, fraction(n, d)) === 0;
+const is = (value: { n: bigint; d: bigint } | undefined, n: bigint, d: bigint) =>
+  value !== undefined && compare(value, fraction(n, d)) === 0;
 
 describe('rates of a date', () => {
   const table = rateTable({
@@ -29,7 +30,9 @@ describe('rates of a date', () => {
   });
   it('turn a quote round exactly', () => {
     expect(is(table.find('JPY', 'EUR', '2026-03-03')?.value, 10n, 1634n)).toBe(true);
-    expect(table.find('JPY', 'EUR', '2026-03-03')?.legs).toMatchObject([{ reciprocal: true, quote: { date: '2026-03-03' } }]);
+    expect(table.find('JPY', 'EUR', '2026-03-03')?.legs).toMatchObject([
+      { reciprocal: true, quote: { date: '2026-03-03' } },
+    ]);
   });
   it('go over the pivot, each leg with its own date', () => {
     const cross = table.find('GBP', 'JPY', '2026-03-06');

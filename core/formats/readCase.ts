@@ -6,7 +6,7 @@ export type ReadCase = { ok: true; case: Case } | { ok: false; problems: Problem
 
 /** Validates parsed JSON as an ebbet-case/1. The problems come in the order of the document's rules, never empty. */
 export function readCase(json: unknown): ReadCase {
-  const parsed = caseSchema.safeParse(json);
+  const parsed = caseSchema.safeParse(json, { reportInput: true });
   if (!parsed.success) return { ok: false, problems: parsed.error.issues.map(toProblem) };
   const problems = checkCase(parsed.data);
   return problems.length > 0 ? { ok: false, problems } : { ok: true, case: parsed.data };

@@ -12,16 +12,25 @@ describe('amounts', () => {
     expect(readAmount('-0.500', 'BHD')).toBe(-500n);
     expect(readAmount('1.0000', 'CLF')).toBe(10000n);
   });
-  it.each(['202', '202.0', '202.000', '-0.00', '+1.00', '01.00', '1,00', '1e2', '', ' 1.00', '１.00', '.50', '1.'])('refuse %j in EUR', (text) => {
-    expect(readAmount(text, 'EUR')).toBeNull();
-  });
+  it.each(['202', '202.0', '202.000', '-0.00', '+1.00', '01.00', '1,00', '1e2', '', ' 1.00', '１.00', '.50', '1.'])(
+    'refuse %j in EUR',
+    (text) => {
+      expect(readAmount(text, 'EUR')).toBeNull();
+    },
+  );
   it('have no minor units in gold or in a currency that does not exist', () => {
     expect(readAmount('1', 'XAU')).toBeNull();
     expect(readAmount('1.00', 'ABC')).toBeNull();
     expect(() => toMinor('1', 'EUR')).toThrow(RangeError);
   });
   it('come back as they were written', () => {
-    fc.assert(fc.property(fc.bigInt({ min: -(10n ** 20n), max: 10n ** 20n }), fc.constantFrom('JPY', 'EUR', 'BHD', 'CLF'), (m, c) => readAmount(fromMinor(m, c), c) === m));
+    fc.assert(
+      fc.property(
+        fc.bigInt({ min: -(10n ** 20n), max: 10n ** 20n }),
+        fc.constantFrom('JPY', 'EUR', 'BHD', 'CLF'),
+        (m, c) => readAmount(fromMinor(m, c), c) === m,
+      ),
+    );
   });
 });
 
@@ -40,13 +49,23 @@ describe('decimals', () => {
 
 describe('rounding', () => {
   it('takes halves away from zero', () => {
-    const cases: [bigint, bigint, bigint][] = [[5n, 2n, 3n], [-5n, 2n, -3n], [7n, 5n, 1n], [8n, 5n, 2n], [0n, 3n, 0n], [1n, 2n, 1n], [-1n, 2n, -1n]];
+    const cases: [bigint, bigint, bigint][] = [
+      [5n, 2n, 3n],
+      [-5n, 2n, -3n],
+      [7n, 5n, 1n],
+      [8n, 5n, 2n],
+      [0n, 3n, 0n],
+      [1n, 2n, 1n],
+      [-1n, 2n, -1n],
+    ];
     for (const [n, d, r] of cases) expect(roundHalfAway(n, d)).toBe(r);
   });
   it('is never more than half a unit off', () => {
-    fc.assert(fc.property(fc.bigInt(), fc.bigInt({ min: 1n, max: 10n ** 12n }), (n, d) => {
-      const off = 2n * (roundHalfAway(n, d) * d - n);
-      return off >= -d && off <= d;
-    }));
+    fc.assert(
+      fc.property(fc.bigInt(), fc.bigInt({ min: 1n, max: 10n ** 12n }), (n, d) => {
+        const off = 2n * (roundHalfAway(n, d) * d - n);
+        return off >= -d && off <= d;
+      }),
+    );
   });
 });

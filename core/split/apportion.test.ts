@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { apportion } from './apportion.ts';
 
 const total = (xs: bigint[]) => xs.reduce((a, x) => a + x, 0n);
-const weights = fc.array(fc.bigInt({ min: 0n, max: 10n ** 9n }), { minLength: 1, maxLength: 12 }).filter((w) => w.some((x) => x > 0n));
+const weights = fc
+  .array(fc.bigInt({ min: 0n, max: 10n ** 9n }), { minLength: 1, maxLength: 12 })
+  .filter((w) => w.some((x) => x > 0n));
 const amount = fc.bigInt({ min: -(10n ** 15n), max: 10n ** 15n });
 
 describe('apportion', () => {
@@ -39,7 +41,12 @@ describe('apportion', () => {
     fc.assert(
       fc.property(amount, weights, fc.bigInt({ min: 1n, max: 1000n }), (a, w, k) => {
         expect(apportion(-a, w)).toEqual(apportion(a, w).map((x) => -x));
-        expect(apportion(a, w.map((x) => x * k))).toEqual(apportion(a, w));
+        expect(
+          apportion(
+            a,
+            w.map((x) => x * k),
+          ),
+        ).toEqual(apportion(a, w));
       }),
     );
   });

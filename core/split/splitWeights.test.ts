@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest';
 import type { Split } from '../formats/case.schema.ts';
 import { splitWeights } from './splitWeights.ts';
 
-const split = (by: Split['by'], ...values: (string | null)[]): Split => ({ by, shares: values.map((value) => ({ coding: {}, value })) });
+const split = (by: Split['by'], ...values: (string | null)[]): Split => ({
+  by,
+  shares: values.map((value) => ({ coding: {}, value })),
+});
 const weigh = (s: Split, gross = 10000n) => splitWeights(s, gross, 'EUR');
 
 describe('weights of a split', () => {
@@ -30,10 +33,19 @@ describe('weights of a split', () => {
     ['percents that leave some', split('percent', '40', '50'), { problem: 'sum', difference: '10' }],
     ['percents beyond 100 with a rest', split('percent', '101', 'rest'), { problem: 'sum', difference: '-1' }],
     ['amounts that leave some', split('amount', '60.00', '39.00'), { problem: 'sum', difference: '1.00' }],
-    ['amounts beyond the gross with a rest', split('amount', '100.01', 'rest'), { problem: 'sum', difference: '-0.01' }],
+    [
+      'amounts beyond the gross with a rest',
+      split('amount', '100.01', 'rest'),
+      { problem: 'sum', difference: '-0.01' },
+    ],
     ['an amount of the other sign', split('amount', '-1.00', 'rest'), { problem: 'sign' }],
     ['any amount over a gross of 0', split('amount', '1.00', '-1.00'), { problem: 'sign', difference: '0.00' }, 0n],
-    ['percents that do not sum, over a gross of 0', split('percent', '50', '40'), { problem: 'sum', difference: '10' }, 0n],
+    [
+      'percents that do not sum, over a gross of 0',
+      split('percent', '50', '40'),
+      { problem: 'sum', difference: '10' },
+      0n,
+    ],
     ['weights all 0', split('weight', '0', '0'), { problem: 'all-zero' }],
     ['a negative weight', split('weight', '2', '-1'), { problem: 'negative' }],
   ];

@@ -49,6 +49,8 @@ export function needs(...roles: Role[]): RequestHandler {
 
 /** The body or query checked by a schema; what is wrong is said at its path. */
 export function checked<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
+  if (holdsNul(value))
+    throw new Refused('invalid', { problem: 'The text holds a character that cannot be stored. Remove it.' });
   const parsed = schema.safeParse(value);
   if (parsed.success) return parsed.data;
   const issue = parsed.error.issues[0]!;
@@ -56,8 +58,13 @@ export function checked<T extends z.ZodType>(schema: T, value: unknown): z.infer
   throw new Refused('invalid', { problem: path ? `${path}: ${issue.message}` : issue.message, path });
 }
 
-/** The value of a path parameter. */
+/** PostgreSQL cannot store NUL in text or JSON. */
+const holdsNul = (value: unknown): boolean => JSON.stringify(value ?? null).includes('\\u0000');
+
+/** The value of a path parameter. A NUL, which no text of the database can hold, finds nothing. */
 export function param(req: Request, name: string): string {
   const value = req.params[name];
-  return Array.isArray(value) ? value.join('/') : (value ?? '');
+  const text = Array.isArray(value) ? value.join('/') : (value ?? '');
+  if (text.includes('\0')) throw new Refused('not-found', { what: 'such record' });
+  return text;
 }

@@ -32,18 +32,21 @@ export const usualLimits: Limits = {
   upload: (pool) => inTable(pool, 'upload', 60, 60),
 };
 
-/** Counts a request against its key and refuses it, with the time to wait, when there are too many. */
+/** Counts an attempt against its key; refused, with the time to wait, when there are too many. */
+export async function countAttempt(limit: RateLimiterPostgres, key: string): Promise<void> {
+  try {
+    await limit.consume(key);
+  } catch (error) {
+    throw error instanceof RateLimiterRes
+      ? new Refused('too-many', { seconds: Math.ceil(error.msBeforeNext / 1000) })
+      : error;
+  }
+}
+
+/** As `countAttempt`, for a whole route. */
 export function limiter(limit: RateLimiterPostgres, keyOf: (req: Request) => string): RequestHandler {
   return async (req, _res, next) => {
-    try {
-      await limit.consume(keyOf(req));
-      next();
-    } catch (error) {
-      next(
-        error instanceof RateLimiterRes
-          ? new Refused('too-many', { seconds: Math.ceil(error.msBeforeNext / 1000) })
-          : error,
-      );
-    }
+    await countAttempt(limit, keyOf(req));
+    next();
   };
 }

@@ -1,5 +1,6 @@
 import { assess } from '../../../core/assess/assess.ts';
 import type { Assessment } from '../../../core/assess/writeAssessment.ts';
+import type { Case } from '../../../core/formats/case.schema.ts';
 import { readCase, writePath } from '../../../core/formats/readCase.ts';
 import { toMinor } from '../../../core/money/amount.ts';
 import { tieClaim } from '../../../core/tie/tieClaim.ts';
@@ -19,14 +20,18 @@ export interface AssessedClaim extends BuiltCase {
 /** Builds and assesses a claim from the database; nothing is written. An impossible claim is refused with the path of the fault. */
 export async function assessClaim(db: Db, claim: ClaimRow, postingDate: string): Promise<AssessedClaim> {
   const built = await buildCase(db, claim, postingDate);
-  const read = readCase(built.document);
-  if (!read.ok) {
-    const { path, message } = read.problems[0]!;
-    throw new Refused('invalid', { problem: `${writePath(path)}: ${message}`, path: writePath(path) });
-  }
-  const assessment = assess(read.case);
+  const document = validCase(built.document);
+  const assessment = assess(document);
   const marks = await selectMarks(db, { claim_id: claim.id, version: claim.version });
-  return { ...built, document: read.case, assessment, ties: tieClaim(read.case, assessment, built.evidence), marks };
+  return { ...built, document, assessment, ties: tieClaim(document, assessment, built.evidence), marks };
+}
+
+/** The case when it is valid; refused with the path of its first fault when it is not. */
+export function validCase(document: Case): Case {
+  const read = readCase(document);
+  if (read.ok) return read.case;
+  const { path, message } = read.problems[0]!;
+  throw new Refused('invalid', { problem: `${writePath(path)}: ${message}`, path: writePath(path) });
 }
 
 /** Assesses a claim after a change and stores the result, what it was computed from, and the queue's summary of it. */

@@ -19,7 +19,7 @@ import {
   type ClaimState,
   type LineRecord,
 } from './claims.queries.ts';
-import { assessClaim, refreshClaim, settledState, type AssessedClaim } from './refreshClaim.ts';
+import { assessClaim, refreshClaim, settledState, validCase, type AssessedClaim } from './refreshClaim.ts';
 
 /** The acts of a reviewer on a claim in review. Each is one transaction under the claim's lock and leaves an event. */
 
@@ -36,6 +36,7 @@ export function correctLine(context: Context, actor: Actor, number: string, line
       const changed = Object.entries(correction.set).filter(([, value]) => value !== undefined);
       const from = Object.fromEntries(changed.map(([field]) => [field, part[field as keyof typeof part] ?? null]));
       Object.assign(part, Object.fromEntries(changed));
+      validCase(before.document);
       await replaceLine(trx, { claim_id: claim.id, version: claim.version }, toRecord(line));
       const after = await saveNext(trx, context, claim, before);
       const facts = {

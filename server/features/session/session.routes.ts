@@ -4,7 +4,7 @@ import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { z } from 'zod';
 import type { Context } from '../../context.ts';
 import { actorOf, checked } from '../../http/guards.ts';
-import { limiter, type Limits } from '../../http/limits.ts';
+import { countAttempt, type Limits } from '../../http/limits.ts';
 import { selectPeople } from './session.queries.ts';
 import { readActor, signIn } from './session.service.ts';
 
@@ -27,21 +27,21 @@ export function knowActor(context: Context): RequestHandler {
 
 export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo: boolean): Router {
   const router = Router();
-  const perAddress = limiter(new RateLimiterPostgres(limits.signInByAddress(pool)), (req) => req.ip ?? 'unknown');
-  const perEmail = limiter(new RateLimiterPostgres(limits.signInByEmail(pool)), (req) =>
-    String(req.body?.email ?? '')
-      .toLowerCase()
-      .slice(0, 200),
-  );
+  const byAddress = new RateLimiterPostgres(limits.signInByAddress(pool));
+  const byEmail = new RateLimiterPostgres(limits.signInByEmail(pool));
 
   router.get('/session', (req, res) => {
     const person = req.actor ? { id: req.actor.id, name: req.actor.name, roles: [...req.actor.roles] } : null;
     res.json({ person, demo });
   });
 
-  router.post('/session', perAddress, perEmail, async (req, res) => {
+  router.post('/session', async (req, res) => {
     const { email, password } = checked(credentials, req.body);
+    const person = email.toLowerCase();
+    await countAttempt(byAddress, req.ip ?? 'unknown');
+    await countAttempt(byEmail, person);
     const personId = await signIn(context, email, password);
+    await byEmail.delete(person);
     await new Promise<void>((resolve, reject) =>
       req.session.regenerate((error) => (error ? reject(error) : resolve())),
     );
