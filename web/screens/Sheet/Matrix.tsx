@@ -100,6 +100,7 @@ export function Matrix({ view, rows, folded, kinds, cell, onCell, onUnfold, shee
           <tr className="border-b border-base-300">
             <td colSpan={columns} className="p-0">
               <button
+                id="folded"
                 type="button"
                 className="flex w-full items-center gap-3 px-4 py-2 text-left hover:bg-base-200"
                 onClick={onUnfold}

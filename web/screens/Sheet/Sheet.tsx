@@ -157,6 +157,7 @@ function useSheetKeys(scope: KeyScope): void {
   const may = (act: ClaimView['may'][number]) => view.may.includes(act);
   const move = (down: number, right: number) => {
     const row = rows.findIndex((r) => r.line.id === cell?.line);
+    if (down > 0 && row === rows.length - 1) document.getElementById('folded')?.focus();
     const next = rows[Math.max(0, Math.min(rows.length - 1, row + down))];
     const kind = kinds[Math.max(0, Math.min(kinds.length - 1, kinds.indexOf(cell?.kind ?? kinds[0]!) + right))];
     if (next && kind) setCell({ line: next.line.id, kind });

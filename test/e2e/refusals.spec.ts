@@ -1,0 +1,125 @@
+import { expect, test } from '@playwright/test';
+import { pageOf, tabTo } from './people.ts';
+
+test('one’s own claim can be read and nothing more', async ({ browser }) => {
+  const page = await pageOf(browser, 'maeve.tarrant');
+  await page.goto('/desk/C-1007');
+  await expect(page.getByText('Your own claim: somebody else decides about it.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /Clear/ })).toHaveCount(0);
+  await page.keyboard.press('Control+Enter');
+  await page.keyboard.press('s');
+  await expect(page.getByRole('form')).toHaveCount(0);
+});
+
+test('two reviewers on one claim: the second is told what changed and keeps what was typed', async ({ browser }) => {
+  const [maeve, ines] = [await pageOf(browser, 'maeve.tarrant'), await pageOf(browser, 'ines.quadros')];
+  await maeve.goto('/desk/C-1006');
+  await ines.goto('/desk/C-1006');
+  await expect(maeve.getByRole('heading', { name: 'Line 3, rate' })).toBeVisible();
+  await maeve.keyboard.press('s');
+  await maeve.getByLabel('Value of share 1').fill('12.5');
+
+  await expect(ines.getByRole('heading', { name: 'Line 3, rate' })).toBeVisible();
+  await ines.keyboard.press('c');
+  await ines.getByLabel('Cost centre of line 3').selectOption('440');
+  await ines.getByRole('button', { name: 'Save' }).click();
+  await expect(ines.getByText('Line 3: coding saved')).toBeVisible();
+
+  await maeve.getByLabel('Value of share 1').press('Enter');
+  const notice = maeve.getByRole('alert').filter({ hasText: 'The claim was changed while you worked' });
+  await expect(notice).toContainText('Inês Quadros: corrected line 3: category, coding');
+  await expect(maeve.getByLabel('Value of share 1')).toHaveValue('12.5');
+  await notice.getByRole('button', { name: 'Save mine' }).click();
+  await expect(maeve.getByText('Line 3: split saved')).toBeVisible();
+  await maeve.getByRole('button', { name: 'History' }).click();
+  await expect(maeve.getByRole('listitem').first()).toContainText('corrected line 3: split');
+});
+
+test('a split that does not hold shows what is left and forbids clearing', async ({ browser }) => {
+  const page = await pageOf(browser, 'maeve.tarrant');
+  await page.goto('/desk/C-1005');
+  await expect(page.getByRole('heading', { name: 'Line 1, receipt' })).toBeVisible();
+  await page.keyboard.press('s');
+  await page.getByLabel('Value of share 2').fill('45');
+  await page.getByLabel('Value of share 1').fill('50');
+  await expect(page.getByRole('alert')).toContainText('The split leaves 5. Change the shares until nothing is left.');
+  await expect(page.getByLabel('Posting')).toContainText('cannot be made: line 1, The split leaves 5.');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Line 1: split saved')).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('status')).toContainText('The claim cannot go on: line 1: The split leaves 5.');
+  await page.keyboard.press('u');
+  await expect(page.getByText('Undone: split of line 1')).toBeVisible();
+  await expect(page.getByLabel('Posting')).toContainText('balanced');
+});
+
+test('a closed period refuses and names the open ones', async ({ browser }) => {
+  const page = await pageOf(browser, 'odd.fjellheim');
+  await page.goto('/desk/C-1016');
+  await page.getByRole('button', { name: 'Post…' }).click();
+  await page.getByLabel('Posting date').fill('2020-01-15');
+  await page.getByRole('button', { name: 'Post to the ledger' }).click();
+  await expect(page.getByRole('alert')).toContainText(/The period of 2020-01-15 is not open\. Open: \d{4}-\d{2}/);
+  await expect(page.getByLabel('Posting date')).toHaveValue('2020-01-15');
+});
+
+test('an ended session asks for the password in place, and the work goes on', async ({ browser }) => {
+  const page = await pageOf(browser, 'maeve.tarrant');
+  await page.goto('/desk/C-1004');
+  await expect(page.getByRole('heading', { name: 'Line 1, rate' })).toBeVisible();
+  await page.keyboard.press('s');
+  await page.getByLabel('Value of share 1').fill('70');
+  expect((await page.context().request.delete('/api/session')).status()).toBe(204);
+  await page.getByLabel('Value of share 1').press('Enter');
+  const ended = page.getByRole('alertdialog', { name: 'Session ended' });
+  await ended.getByLabel('E-mail').fill('maeve.tarrant@saltmarsh.example');
+  await ended.getByLabel('Password').fill('saltmarsh');
+  await ended.getByLabel('Password').press('Enter');
+  await expect(ended).toBeHidden();
+  await expect(page.getByLabel('Value of share 1')).toHaveValue('70');
+  await page.getByLabel('Value of share 1').press('Enter');
+  await expect(page.getByText('Line 1: split saved')).toBeVisible();
+});
+
+test('keys act on the claim, not on what is typed, and can be switched off', async ({ browser }) => {
+  const page = await pageOf(browser, 'maeve.tarrant');
+  await page.goto('/desk');
+  await page.getByLabel('Find claims').fill('snth');
+  await expect(page.getByText('No claim in review fits “snth”')).toBeVisible();
+  await page.getByLabel('Find claims').fill('');
+  await page.goto('/desk/C-1009');
+  await expect(page.getByRole('heading', { name: /Line 1/ })).toBeVisible();
+  await page.keyboard.press('?');
+  await page.getByLabel('Single letters act outside of fields').uncheck();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('s');
+  await expect(page.getByRole('form')).toHaveCount(0);
+  await page.keyboard.press('?');
+  await page.getByLabel('Single letters act outside of fields').check();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('h');
+  await page.keyboard.type('hn.,');
+  await expect(page.getByLabel('Why it has to wait')).toHaveValue('hn.,');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await page.keyboard.press('.');
+  await expect(page).not.toHaveURL(/C-1009/);
+  await page.keyboard.press(',');
+  await expect(page).toHaveURL(/C-1009/);
+});
+
+test('a claimant sees where the claim is, what was changed and why it came back', async ({ browser }) => {
+  const page = await pageOf(browser, 'tomas.brandao');
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Your claims' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Desk' })).toHaveCount(0);
+  await page.goto('/desk');
+  await expect(page).toHaveURL(/\/claims$/);
+  await page.goto('/claims/C-1001');
+  await expect(page.getByText('Finance changed split')).toBeVisible();
+  await expect(page.getByText(/Maeve Tarrant corrected line 5: split/)).toBeVisible();
+  await tabTo(page, page.getByRole('button', { name: 'Receipt' }).first());
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('img', { name: 'Receipt of line 1' })).toBeVisible();
+  await page.goto('/claims/C-1002');
+  await expect(page.getByText('There is no claim here, or it is not yours to see.')).toBeVisible();
+});
