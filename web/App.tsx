@@ -1,6 +1,7 @@
 import { lazy, Suspense } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { useSession, type Person } from './api/session.ts';
+import { ErrorBoundary } from './parts/ErrorBoundary.tsx';
 import { Loading, Trouble } from './parts/Notices.tsx';
 import { placesOf } from './parts/places.ts';
 import { Shell } from './parts/Shell.tsx';
@@ -22,9 +23,11 @@ export function App() {
   if (!data.person) return <SignIn demo={data.demo} />;
   return (
     <Shell person={data.person}>
-      <Suspense fallback={<Loading shape="rows" />} key={location.pathname}>
-        <Places person={data.person} />
-      </Suspense>
+      <ErrorBoundary key={location.pathname}>
+        <Suspense fallback={<Loading shape="rows" />}>
+          <Places person={data.person} />
+        </Suspense>
+      </ErrorBoundary>
     </Shell>
   );
 }

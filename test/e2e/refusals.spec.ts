@@ -22,7 +22,7 @@ test('two reviewers on one claim: the second is told what changed and keeps what
   await expect(ines.getByRole('heading', { name: 'Line 3, rate' })).toBeVisible();
   await ines.keyboard.press('c');
   await ines.getByLabel('Cost centre of line 3').selectOption('440');
-  await ines.getByRole('button', { name: 'Save' }).click();
+  await ines.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(ines.getByText('Line 3: coding saved')).toBeVisible();
 
   await maeve.getByLabel('Value of share 1').press('Enter');
@@ -44,7 +44,7 @@ test('a split that does not hold shows what is left and forbids clearing', async
   await page.getByLabel('Value of share 1').fill('50');
   await expect(page.getByRole('alert')).toContainText('The split leaves 5. Change the shares until nothing is left.');
   await expect(page.getByLabel('Posting')).toContainText('cannot be made: line 1, The split leaves 5.');
-  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Line 1: split saved')).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('status')).toContainText('The claim cannot go on: line 1: The split leaves 5.');

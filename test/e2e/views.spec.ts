@@ -130,6 +130,7 @@ const views: View[] = [
     who: 'maeve.tarrant',
     open: async (page) => {
       await page.goto('/desk');
+      await page.getByRole('list', { name: 'Claims' }).waitFor();
       await page.keyboard.press('?');
       await page.getByRole('dialog').waitFor();
     },

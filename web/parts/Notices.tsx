@@ -23,7 +23,7 @@ export function Trouble({ error, retry }: { error: unknown; retry: () => void })
   const known = error instanceof ApiError ? error : null;
   return (
     <div role="alert" className="m-6 max-w-xl rounded-box border border-error/50 bg-base-100 p-5">
-      <h2 className="font-semibold">This could not be loaded</h2>
+      <h1 className="font-semibold">This could not be shown</h1>
       <p className="mt-1">{known?.message ?? 'Something failed in this page. Nothing was changed.'}</p>
       {known?.reference && (
         <p className="quiet mt-1">

@@ -85,7 +85,7 @@ function Tool({
   return (
     <button
       type="button"
-      className="btn btn-xs btn-square"
+      className="btn btn-sm btn-square"
       aria-label={label}
       title={label}
       disabled={disabled}

@@ -173,7 +173,7 @@ function Comparisons({ comparisons }: { comparisons: Comparison[] }) {
     <table className="mt-2 w-full text-sm">
       <thead className="quiet text-left text-xs">
         <tr>
-          {['', 'Claimed', 'Evidence', 'Difference'].map((h) => (
+          {['Fact', 'Claimed', 'Evidence', 'Difference'].map((h) => (
             <th key={h} className="pr-2 font-normal">
               {h}
             </th>

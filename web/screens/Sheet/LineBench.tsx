@@ -16,7 +16,9 @@ export function LineBench({ problem, ...props }: BenchProps & { problem: string 
     ?? null;
   const line = view.document.claim.lines.find((l) => l.id === bench.line)!;
   const form = useRef<HTMLFormElement>(null);
-  useEffect(() => form.current?.scrollIntoView({ block: 'nearest' }), [bench.line, bench.kind]);
+  useEffect(() => {
+    void form.current?.scrollIntoView({ block: 'nearest' });
+  }, [bench.line, bench.kind]);
   return (
     <form
       ref={form}

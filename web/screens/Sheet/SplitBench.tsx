@@ -14,6 +14,12 @@ const WAYS: [Split['by'], string][] = [
   ['equal', 'equal shares'],
   ['weight', 'weights'],
 ];
+const VALUE_HEAD: Record<Split['by'], string> = {
+  percent: 'Percent',
+  amount: 'Amount',
+  equal: 'Equal',
+  weight: 'Weight',
+};
 type Share = Split['shares'][number];
 
 /** A line or item divided over codings: a bar with cuts, and a grid with what each share comes to in every column. */
@@ -90,21 +96,13 @@ export function SplitBench({ sheet, view, bench, assessment, chart }: BenchProps
         <thead className="quiet text-xs">
           <tr>
             <th className="font-normal">Coding</th>
-            <th className="px-1 font-normal">
-              {split.by === 'equal'
-                ? ''
-                : split.by === 'percent'
-                  ? 'Percent'
-                  : split.by === 'amount'
-                    ? 'Amount'
-                    : 'Weight'}
-            </th>
+            <th className="px-1 font-normal">{VALUE_HEAD[split.by]}</th>
             {['Gross', 'Tax back', 'Cost', `Cost ${view.claim.ledgerCurrency}`].map((h) => (
               <th key={h} className="px-1 text-right font-normal">
                 {h}
               </th>
             ))}
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -18,7 +18,7 @@ export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) 
       <table className="text-left">
         <thead className="quiet text-xs">
           <tr>
-            {['Code', 'Gross covered', 'Tax on receipt', 'Net', 'Tax', 'Reclaimable', ''].map((h) => (
+            {['Code', 'Gross covered', 'Tax on receipt', 'Net', 'Tax', 'Reclaimable', 'Remove'].map((h) => (
               <th key={h} className="px-1 font-normal">
                 {h}
               </th>
