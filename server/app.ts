@@ -12,6 +12,7 @@ import { journalRoutes } from './features/journals/journals.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
 import { answerErrors } from './http/answerErrors.ts';
+import { logSlow } from './http/logSlow.ts';
 import { sameOriginWrites } from './http/guards.ts';
 import { usualLimits, type Limits } from './http/limits.ts';
 import { Refused } from './http/refusal.ts';
@@ -47,6 +48,7 @@ export function createApp({
   app.disable('x-powered-by');
   app.set('json replacer', (_key: string, value: unknown) => (typeof value === 'bigint' ? value.toString() : value));
   if (trustProxy) app.set('trust proxy', trustProxy);
+  app.use(logSlow(log));
   app.use(securityHeaders());
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
   app.use('/api', apiRouter({ context, pool, sessionSecret, demo, limits }));

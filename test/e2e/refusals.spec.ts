@@ -27,7 +27,7 @@ test('two reviewers on one claim: the second is told what changed and keeps what
 
   await maeve.getByLabel('Value of share 1').press('Enter');
   const notice = maeve.getByRole('alert').filter({ hasText: 'The claim was changed while you worked' });
-  await expect(notice).toContainText('Inês Quadros: corrected line 3: category, coding');
+  await expect(notice).toContainText('Inês Quadros: corrected line 3: coding');
   await expect(maeve.getByLabel('Value of share 1')).toHaveValue('12.5');
   await notice.getByRole('button', { name: 'Save mine' }).click();
   await expect(maeve.getByText('Line 3: split saved')).toBeVisible();
@@ -87,7 +87,7 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await page.getByLabel('Find claims').fill('snth');
   await expect(page.getByText('No claim in review fits “snth”')).toBeVisible();
   await page.getByLabel('Find claims').fill('');
-  await page.goto('/desk/C-1009');
+  await page.getByRole('link', { name: /C-1009/ }).click();
   await expect(page.getByRole('heading', { name: /Line 1/ })).toBeVisible();
   await page.keyboard.press('?');
   await page.getByLabel('Single letters act outside of fields').uncheck();
@@ -102,7 +102,7 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await expect(page.getByLabel('Why it has to wait')).toHaveValue('hn.,');
   await page.getByRole('button', { name: 'Cancel' }).click();
   await page.keyboard.press('.');
-  await expect(page).not.toHaveURL(/C-1009/);
+  await expect(page.getByRole('heading', { name: /C-1006/ })).toBeVisible();
   await page.keyboard.press(',');
   await expect(page).toHaveURL(/C-1009/);
 });
@@ -114,9 +114,16 @@ test('a claimant sees where the claim is, what was changed and why it came back'
   await expect(page.getByRole('link', { name: 'Desk' })).toHaveCount(0);
   await page.goto('/desk');
   await expect(page).toHaveURL(/\/claims$/);
-  await page.goto('/claims/C-1001');
+  const reviewer = await pageOf(browser, 'ines.quadros');
+  const { claim } = await (await reviewer.context().request.get('/api/claims/C-1012')).json();
+  const set = { split: { by: 'equal', shares: [{ coding: {} }, { coding: { costCentre: '430' } }] } };
+  const saved = await reviewer
+    .context()
+    .request.put('/api/claims/C-1012/lines/1', { data: { revision: claim.revision, set } });
+  expect(saved.ok()).toBe(true);
+  await page.goto('/claims/C-1012');
   await expect(page.getByText('Finance changed split')).toBeVisible();
-  await expect(page.getByText(/Maeve Tarrant corrected line 5: split/)).toBeVisible();
+  await expect(page.getByText(/Inês Quadros corrected line 1: split/)).toBeVisible();
   await tabTo(page, page.getByRole('button', { name: 'Receipt' }).first());
   await page.keyboard.press('Enter');
   await expect(page.getByRole('img', { name: 'Receipt of line 1' })).toBeVisible();

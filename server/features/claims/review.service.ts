@@ -5,7 +5,7 @@ import type { Actor, Context } from '../../context.ts';
 import type { Db } from '../../db/connect.ts';
 import { Refused } from '../../http/refusal.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
-import { appendEvent } from '../history/appendEvent.ts';
+import { appendEvent, canonical } from '../history/appendEvent.ts';
 import { claimToActOn, inTransaction } from './access.ts';
 import type { Correction, Mark } from './claims.schema.ts';
 import {
@@ -33,7 +33,10 @@ export function correctLine(context: Context, actor: Actor, number: string, line
       const line = before.document.claim.lines.find((l) => l.id === lineId);
       const part = correction.item ? line?.items?.find((item) => item.id === correction.item) : line;
       if (!line || !part) throw new Refused('not-found', { what: 'line' });
-      const changed = Object.entries(correction.set).filter(([, value]) => value !== undefined);
+      const changed = Object.entries(correction.set).filter(([field, value]) =>
+        differs(value, part[field as keyof typeof part]),
+      );
+      if (changed.length === 0) return before;
       const from = Object.fromEntries(changed.map(([field]) => [field, part[field as keyof typeof part] ?? null]));
       Object.assign(part, Object.fromEntries(changed));
       validCase(before.document);
@@ -50,6 +53,12 @@ export function correctLine(context: Context, actor: Actor, number: string, line
       return after;
     },
   );
+}
+
+/** Whether a field is given and says something else than now; missing, null and empty say the same. */
+function differs(value: unknown, now: unknown): boolean {
+  const plain = (x: unknown) => canonical(x == null || (Array.isArray(x) && x.length === 0) ? null : x);
+  return value !== undefined && plain(value) !== plain(now);
 }
 
 /** Ticks a comparison as seen, waives it with a reason, or takes either back. The claim's figures do not change. */

@@ -3,6 +3,7 @@ import { useNavigate, useParams } from 'react-router';
 import type { ClaimView } from '../../api/claims.ts';
 import type { Person } from '../../api/session.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { toast } from '../../parts/toast.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { usePreview } from '../../worker/usePreview.ts';
 import { neighbour } from '../Desk/queueOrder.ts';
@@ -165,6 +166,7 @@ function useSheetKeys(scope: KeyScope): void {
   const go = (step: -1 | 1) => {
     const to = neighbour(view.claim.number, step);
     if (to) void navigate(`/desk/${to}`);
+    else toast({ text: 'The queue, as the Desk last showed it, ends here.' });
   };
   const goToNextLoose = () => {
     const all = matrixRows(view.document.claim.lines, view.ties, view.assessment.findings, view.marks);

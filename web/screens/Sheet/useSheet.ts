@@ -69,8 +69,9 @@ export function useSheet(number: string) {
       label: `${kind} of line ${line}`,
       run: (a: ClaimActs, revision: number) => a.correct(line, { revision, item, set: before }),
     };
-    if (await run(`Line ${line}: ${kind} saved`, (revision) => acts.correct(line, { revision, item, set }), undo))
-      setBench(null);
+    if (!(await run(null, (revision) => acts.correct(line, { revision, item, set }), undo))) return;
+    setBench(null);
+    toast({ text: `Line ${line}: ${kind} saved` });
   };
 
   const mark = (cell: { line: string; kind: TieKind }, to: 'seen' | 'waived' | 'none', reason?: string) => {
