@@ -36,7 +36,7 @@ module.exports = {
     ),
     forbid(
       'server-not-web',
-      { path: '^server/' },
+      { path: '^server/', pathNot: '\\.test\\.ts$' },
       { path: '^(web|cli|test)/' },
       'The server does not know the screens.',
     ),

@@ -1,0 +1,104 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { fileURLToPath } from 'node:url';
+import { chromium, type Page } from '@playwright/test';
+import config from '../../playwright.config.ts';
+import { connect } from '../../server/db/connect.ts';
+import { prepare } from '../../server/db/prepare.ts';
+
+/** npm run screenshots: takes one picture of each main view from the demo data into docs/screenshots. */
+const PORT = '4391';
+const folder = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url));
+
+interface Shot {
+  name: string;
+  who: string | null;
+  path: string;
+  act?: (page: Page) => Promise<void>;
+  theme?: 'night';
+  size?: { width: number; height: number };
+}
+
+const line = (page: Page, name: RegExp) => page.getByRole('heading', { name }).waitFor();
+const SHOTS: Shot[] = [
+  { name: 'sign-in', who: null, path: '/' },
+  { name: 'desk', who: 'maeve.tarrant', path: '/desk' },
+  { name: 'sheet', who: 'maeve.tarrant', path: '/desk/C-1001', act: (page) => line(page, /Line 2, receipt/) },
+  {
+    name: 'sheet-split',
+    who: 'maeve.tarrant',
+    path: '/desk/C-1002',
+    act: async (page) => {
+      await line(page, /Line 3, receipt/);
+      await page.keyboard.press('s');
+      await page.getByLabel('Value of share 1').fill('33.3');
+      await page.keyboard.press('Escape');
+      await page.keyboard.press('j');
+      await page.keyboard.press('s');
+      await page.getByText('as typed, not saved').waitFor();
+    },
+  },
+  {
+    name: 'sheet-night',
+    who: 'maeve.tarrant',
+    path: '/desk/C-1006',
+    theme: 'night',
+    act: (page) => line(page, /Line 3, rate/),
+  },
+  { name: 'ledger', who: 'odd.fjellheim', path: '/ledger' },
+  {
+    name: 'journal',
+    who: 'odd.fjellheim',
+    path: '/ledger/IE-000001',
+    act: async (page) => {
+      await page.getByRole('table').getByRole('button').first().click();
+      await page.getByText('1 of 1').waitFor();
+    },
+  },
+  {
+    name: 'claim-page',
+    who: 'wanjiru.mbaya',
+    path: '/claims/C-1003',
+    act: (page) => page.getByText('Advance A-031').waitFor(),
+  },
+  {
+    name: 'claim-page-phone',
+    who: 'wanjiru.mbaya',
+    path: '/claims/C-1003',
+    size: { width: 390, height: 780 },
+    act: (page) => page.getByText('Advance A-031').waitFor(),
+  },
+];
+
+async function take(base: string, shot: Shot, browser: Awaited<ReturnType<typeof chromium.launch>>): Promise<void> {
+  const context = await browser.newContext({
+    baseURL: base,
+    viewport: shot.size ?? { width: 1280, height: 800 },
+    reducedMotion: 'reduce',
+  });
+  if (shot.who)
+    await context.request.post('/api/session', {
+      data: { email: `${shot.who}@saltmarsh.example`, password: 'saltmarsh' },
+    });
+  if (shot.theme) await context.addInitScript(() => localStorage.setItem('ebbet-theme', 'ebbet-night'));
+  const page = await context.newPage();
+  await page.goto(shot.path);
+  await page.waitForLoadState('networkidle');
+  await shot.act?.(page);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: `${folder}${shot.name}.png` });
+  await context.close();
+}
+
+const owner = connect(process.env.DATABASE_OWNER_URL!);
+await prepare(owner, new URL(process.env.DATABASE_APP_URL!).password, true);
+await owner.destroy();
+const server = spawn(process.execPath, ['build/server/main.mjs'], {
+  env: { ...process.env, NODE_ENV: 'production', PORT },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await once(server.stdout, 'data');
+const browser = await chromium.launch(config.use!.launchOptions!);
+for (const shot of SHOTS) await take(`http://127.0.0.1:${PORT}`, shot, browser);
+await browser.close();
+server.kill('SIGTERM');
