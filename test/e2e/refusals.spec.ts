@@ -101,6 +101,9 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await page.keyboard.type('hn.,');
   await expect(page.getByLabel('Why it has to wait')).toHaveValue('hn.,');
   await page.getByRole('button', { name: 'Cancel' }).click();
+  await page.keyboard.press('s');
+  await page.getByLabel('Value of share 1').press('Escape');
+  await expect(page.getByRole('form')).toHaveCount(0);
   await page.keyboard.press('.');
   await expect(page.getByRole('heading', { name: /C-1006/ })).toBeVisible();
   await page.keyboard.press(',');

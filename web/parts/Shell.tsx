@@ -15,13 +15,13 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
   const [help, setHelp] = useState(false);
   const [ended, setEnded] = useState(false);
   useEffect(() => onSignedOut(() => setEnded(true)), []);
-  useKeys({ '?': () => setHelp(true), Escape: () => setHelp(false) });
+  useKeys({ '?': () => setHelp(true) });
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">
         Skip to the page
       </a>
-      <header className="flex h-11 shrink-0 items-center gap-1 bg-secondary px-3 text-secondary-content">
+      <header className="flex h-11 shrink-0 items-center gap-1 bg-neutral px-3 text-neutral-content">
         <span className="mr-4 text-lg font-semibold tracking-wide">Ebbet</span>
         <nav aria-label="Places" className="flex h-full items-stretch">
           {placesOf(person).map((place) => (
@@ -36,7 +36,9 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
             </NavLink>
           ))}
         </nav>
-        <span className="ml-auto hidden truncate pl-4 sm:block">{person.name}</span>
+        <span className="ml-auto truncate pl-4">
+          <span className="hidden sm:inline">{person.name}</span>
+        </span>
         <ThemeButton />
         <IconButton label="All keys" onClick={() => setHelp(true)} icon={<CircleHelp size={17} />} />
         <IconButton label="Sign out" onClick={() => void signOut()} icon={<LogOut size={17} />} />
