@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { line, makeCase, sides, valid } from '../../test/fixtures/caseBuilder.ts';
 import type { CaseParts } from '../../test/fixtures/caseBuilder.ts';
 import { assess } from './assess.ts';
-import { previewCase } from './previewCase.ts';
+import { previewCase } from '../tie/reviewCase.ts';
 
 const run = (parts: CaseParts) => assess(valid(makeCase(parts)));
 const codes = (result: ReturnType<typeof assess>) =>

@@ -65,17 +65,18 @@ export interface JournalRow {
   text: string;
 }
 
+interface Figures {
+  lines: readonly LineFigures[];
+  settlement: SettlementFigures;
+  rows: readonly RowFigures[];
+  findings: Finding[];
+}
+
 const write = (figure: Figure, currency: string): string | null =>
   figure === null ? null : fromMinor(figure, currency);
 
 /** Writes the figures of a case as a document. */
-export function writeAssessment(
-  open: OpenCase,
-  lines: readonly LineFigures[],
-  settlement: SettlementFigures,
-  rows: readonly RowFigures[],
-  findings: Finding[],
-): Assessment {
+export function writeAssessment(open: OpenCase, { lines, settlement, rows, findings }: Figures): Assessment {
   const { number, version } = open.case.claim;
   return {
     format: 'ebbet-assessment/1',

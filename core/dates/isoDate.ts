@@ -27,3 +27,8 @@ export interface Dated {
 export function holdsOn(row: Dated, date: string): boolean {
   return (!row.from || row.from <= date) && (!row.to || date <= row.to);
 }
+
+/** 1 for Monday to 7 for Sunday. */
+export function weekday(date: string): number {
+  return new Date(Date.parse(`${date}T00:00:00Z`)).getUTCDay() || 7;
+}

@@ -1,26 +1,26 @@
 import { z } from 'zod';
-import { isIsoDate } from '../dates/isoDate.ts';
-import { isDecimal } from '../money/decimal.ts';
-import { minorUnits } from '../currency/minorUnits.ts';
+import { codingRuleSchema, dimensionSchema, limitSchema } from './rules.schema.ts';
+import {
+  amount,
+  coding,
+  count,
+  currency,
+  date,
+  dated,
+  decimal,
+  fieldName,
+  id,
+  notNegative,
+  percent,
+  positive,
+  text,
+} from './primitives.ts';
 
 /**
  * ebbet-case/1, the document `assess` takes. Shapes only: what one part of the document says about another
  * (ids that must exist, signs that must agree) is in checkCase.ts. Amounts, percents, rates and weights are
  * decimal strings; a field that may be left out may also be null, and means the same.
  */
-const id = z.string().min(1, 'must not be empty').max(200, 'is longer than 200 characters');
-const text = z.string().max(10_000, 'is longer than 10,000 characters');
-const date = z.string().refine(isIsoDate, 'is not a calendar date written YYYY-MM-DD');
-const currency = z.string().refine((c) => minorUnits(c) !== null, 'is not an ISO 4217 currency with minor units');
-const decimal = z.string().refine(isDecimal, 'is not a plain decimal number in a string');
-const amount = decimal.refine((a) => !/^-0(\.0+)?$/.test(a), 'is a negative zero');
-const notNegative = decimal.refine((d) => !d.startsWith('-'), 'must not be negative');
-const positive = notNegative.refine((d) => /[1-9]/.test(d), 'must be above 0');
-const percent = notNegative.refine((p) => Number(p) <= 100, 'must be between 0 and 100');
-const dimension = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'is not a name of a dimension');
-const coding = z.record(dimension, id);
-const dated = { from: date.nullish(), to: date.nullish() };
-
 const taxEntry = z.strictObject({ code: id, gross: amount.nullish(), tax: amount.nullish() });
 
 const share = z.strictObject({ coding, value: z.union([z.literal('rest'), decimal]).nullish() });
@@ -55,6 +55,9 @@ const line = z.strictObject({
   id,
   date,
   category: id.nullish(),
+  nights: count.nullish(),
+  attendees: z.strictObject({ count, names: z.array(text).nullish() }).nullish(),
+  fields: z.record(fieldName, text).nullish(),
   paidBy: z.enum(['own', 'card', 'central']),
   card: id.nullish(),
   amount,
@@ -71,6 +74,9 @@ const line = z.strictObject({
   items: z.array(item).nullish(),
 });
 
+const estimate = z.strictObject({ category: id, amount, currency });
+const plan = z.strictObject({ number: id, estimates: z.array(estimate).nullish() });
+
 const claim = z.strictObject({
   number: id,
   version: z.number().int().min(1),
@@ -82,6 +88,7 @@ const claim = z.strictObject({
   to: date.nullish(),
   submittedOn: date.nullish(),
   coding: coding.nullish(),
+  plan: plan.nullish(),
   advances: z.array(z.strictObject({ advance: id, upTo: amount.nullish() })).nullish(),
   lines: z.array(line),
 });
@@ -151,9 +158,9 @@ const book = z.strictObject({
   categories: z.array(category),
   people: z.array(person),
   advances: z.array(advance).nullish(),
-  dimensions: z.array(z.never()).nullish(),
-  codingRules: z.array(z.never()).nullish(),
-  limits: z.array(z.never()).nullish(),
+  dimensions: z.array(dimensionSchema).nullish(),
+  codingRules: z.array(codingRuleSchema).nullish(),
+  limits: z.array(limitSchema).nullish(),
 });
 
 export const caseSchema = z.strictObject({
@@ -179,4 +186,5 @@ export type TaxCode = Book['taxCodes'][number];
 export type Category = Book['categories'][number];
 export type Person = Book['people'][number];
 export type Advance = NonNullable<Book['advances']>[number];
+export type Plan = NonNullable<Claim['plan']>;
 export type Quote = Book['rates'][number];

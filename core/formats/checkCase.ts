@@ -2,13 +2,8 @@ import { datedRows } from '../dates/datedRows.ts';
 import type { Dated } from '../dates/isoDate.ts';
 import { readAmount, signOf } from '../money/amount.ts';
 import type { Case, Entity, Item, Line } from './case.schema.ts';
-
-/** One thing wrong with a document, at the path of the offending value. */
-export interface Problem {
-  path: (string | number)[];
-  message: string;
-}
-type Report = (path: (string | number)[], message: string) => void;
+import { checkRules } from './checkRules.ts';
+import type { Problem, Report } from './problem.ts';
 
 /**
  * What the shape of a document cannot say: amounts carry the decimals of their currency, ids exist in the book on the
@@ -28,6 +23,8 @@ function checkBook({ book }: Case, report: Report): void {
   checkDated(book.people, (r) => r.id, ['book', 'people'], report);
   checkDated(book.taxCodes, (r) => r.code, ['book', 'taxCodes'], report);
   checkDated(book.advances ?? [], (r) => r.id, ['book', 'advances'], report);
+  checkDated(book.limits ?? [], (r) => r.id, ['book', 'limits'], report);
+  checkDated(book.codingRules ?? [], (r) => r.id, ['book', 'codingRules'], report);
   checkQuotes(book.rates, report);
   book.taxCodes.forEach((code, i) => checkTaxCode(code, ['book', 'taxCodes', i], report));
   book.advances?.forEach((advance, i) => {
@@ -91,6 +88,7 @@ function checkClaim(document: Case, report: Report): void {
   book.advances?.forEach((a, i) =>
     checkAmount(a.ledgerOutstanding, entity.currency, ['book', 'advances', i, 'ledgerOutstanding'], report),
   );
+  checkRules(document, entity.currency, report);
   checkAdvances(document, report);
   checkLines(document, report);
 }

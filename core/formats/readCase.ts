@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { caseSchema, type Case } from './case.schema.ts';
-import { checkCase, type Problem } from './checkCase.ts';
+import { checkCase } from './checkCase.ts';
+import type { Problem } from './problem.ts';
 
 export type ReadCase = { ok: true; case: Case } | { ok: false; problems: Problem[] };
 

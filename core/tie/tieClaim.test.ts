@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { line, makeCase, valid, type CaseParts } from '../../test/fixtures/caseBuilder.ts';
-import { assess } from '../assess/assess.ts';
 import type { Evidence, ReceiptEvidence, TieKind } from './tie.types.ts';
-import { tieClaim } from './tieClaim.ts';
+import { reviewCase } from './reviewCase.ts';
 
 const receipt = (fields: Partial<ReceiptEvidence> = {}): ReceiptEvidence => ({
   id: 'r1',
@@ -14,8 +13,7 @@ const receipt = (fields: Partial<ReceiptEvidence> = {}): ReceiptEvidence => ({
   ...fields,
 });
 const ties = (parts: CaseParts, evidence: Evidence = {}) => {
-  const document = valid(makeCase(parts));
-  return tieClaim(document, assess(document), evidence);
+  return reviewCase(valid(makeCase(parts)), evidence).ties;
 };
 const tie = (kind: TieKind, parts: CaseParts, evidence?: Evidence, id = '1') =>
   ties(parts, evidence).find((t) => t.kind === kind && t.line === id)!;

@@ -1,23 +1,27 @@
-import { entityOn, openCase } from '../assess/openCase.ts';
-import type { Assessment } from '../assess/writeAssessment.ts';
-import type { Case, Line } from '../formats/case.schema.ts';
 import type { OpenCase } from '../assess/assess.types.ts';
-import type { Evidence, Tie } from './tie.types.ts';
+import type { CaseFigures } from '../assess/assess.ts';
+import { entityOn } from '../assess/openCase.ts';
+import type { Assessment } from '../assess/writeAssessment.ts';
+import type { Line } from '../formats/case.schema.ts';
 import { tieRate } from './tieRate.ts';
 import { tieReceipt } from './tieReceipt.ts';
+import { tieRules } from './tieRules.ts';
 import { tieTax } from './tieTax.ts';
+import type { Evidence, Tie } from './tie.types.ts';
 
 /**
- * Every comparison of every line of a claim, in the order of the lines and of TIE_KINDS. Pure, like `assess`, whose
- * result for the same case it takes, so that no figure is computed a second way.
+ * Every comparison of every line of a claim, in the order of the lines and of TIE_KINDS, from the figures computed of
+ * the case, so that no figure is computed a second way.
  */
-export function tieClaim(document: Case, assessment: Assessment, evidence: Evidence): Tie[] {
-  const open = openCase(document);
-  const { lines } = document.claim;
+export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Assessment, evidence: Evidence): Tie[] {
+  const { lines } = open.case.claim;
   return lines.flatMap((line, i) => [
     tieReceipt(line, { evidence, lines, taxNumberNeeded: taxNumberNeeded(open, line) }),
     tieRate(open, line),
-    tieTax(open, line, assessment.lines[i]!, assessment.findings),
+    tieTax(open, line, assessment.lines[i]!, figures.lines[i]!.findings),
+    tieRules(line.id, 'limit', figures.verdicts),
+    tieRules(line.id, 'coding', figures.verdicts),
+    tieRules(line.id, 'budget', figures.verdicts),
   ]);
 }
 

@@ -25,6 +25,12 @@ if (/prepare\.(ts|mjs)$/.test(process.argv[1] ?? '')) {
       decodeURIComponent(new URL(process.env.DATABASE_APP_URL!).password),
       process.env.EBBET_DEMO !== '0',
     );
+  } catch (error) {
+    const { host } = new URL(process.env.DATABASE_OWNER_URL!);
+    process.stderr.write(
+      `ebbet: the database at ${host} could not be made ready: ${(error as Error).message || (error as { code?: string }).code}\n`,
+    );
+    process.exitCode = 1;
   } finally {
     await db.destroy();
   }

@@ -1,4 +1,4 @@
-import { previewCase, type CasePreview } from '../../core/assess/previewCase.ts';
+import { previewCase, type CasePreview } from '../../core/tie/reviewCase.ts';
 import type { Case, Line } from '../../core/formats/case.schema.ts';
 import type { Evidence } from '../../core/tie/tie.types.ts';
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Preview } from '../../core/assess/previewCase.ts';
+import type { Preview } from '../../core/tie/reviewCase.ts';
 import type { Line } from '../../core/formats/case.schema.ts';
 import type { ClaimView } from '../api/claims.ts';
 

@@ -1,9 +1,8 @@
-import { assess } from '../../../core/assess/assess.ts';
 import type { Assessment } from '../../../core/assess/writeAssessment.ts';
 import type { Case } from '../../../core/formats/case.schema.ts';
 import { readCase, writePath } from '../../../core/formats/readCase.ts';
 import { toMinor } from '../../../core/money/amount.ts';
-import { tieClaim } from '../../../core/tie/tieClaim.ts';
+import { reviewCase } from '../../../core/tie/reviewCase.ts';
 import { TIE_KINDS, type Tie } from '../../../core/tie/tie.types.ts';
 import { Refused } from '../../http/refusal.ts';
 import type { Db } from '../../db/connect.ts';
@@ -21,9 +20,8 @@ export interface AssessedClaim extends BuiltCase {
 export async function assessClaim(db: Db, claim: ClaimRow, postingDate: string): Promise<AssessedClaim> {
   const built = await buildCase(db, claim, postingDate);
   const document = validCase(built.document);
-  const assessment = assess(document);
   const marks = await selectMarks(db, { claim_id: claim.id, version: claim.version });
-  return { ...built, document, assessment, ties: tieClaim(document, assessment, built.evidence), marks };
+  return { ...built, document, ...reviewCase(document, built.evidence), marks };
 }
 
 /** The case when it is valid; refused with the path of its first fault when it is not. */
