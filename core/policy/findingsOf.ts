@@ -12,8 +12,7 @@ export function findingsOf(verdicts: readonly Verdict[]): Finding[] {
     .map((v) => ({
       code: v.rule,
       severity: v.severity,
-      line: v.line,
-      item: v.item,
+      ...placeOf(v),
       says: v.says,
       difference: v.difference,
     }))
