@@ -2,6 +2,8 @@ import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
 import { text } from 'node:stream/consumers';
+import type { Case } from '../core/formats/case.schema.ts';
+import { readCase, writePath } from '../core/formats/readCase.ts';
 import { findNodeAtLocation, parseTree, type Node } from 'jsonc-parser';
 
 /** One document of a file or of a line of it, or why it could not be read. `line` is where it starts, from 1. */
@@ -59,3 +61,13 @@ function nearest(tree: Node, path: (string | number)[]): Node {
 }
 
 const newlines = (content: string, end: number): number => content.slice(0, end).split('\n').length - 1;
+
+/** The case of a source, or its one line of complaint: FILE:LINE path: what is wrong. */
+export function readCaseOf(source: Source): { case: Case } | { error: string } {
+  const at = (line: number, what: string) => ({ error: `${source.file}:${line} ${what.replaceAll(/\s+/g, ' ')}` });
+  if ('unreadable' in source) return at(source.line, `document: ${source.unreadable}`);
+  const read = readCase(source.json);
+  if (read.ok) return { case: read.case };
+  const { path, message } = read.problems[0]!;
+  return at(lineOf(source, path), `${writePath(path)}: ${message}`);
+}

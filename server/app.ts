@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import type { Context } from './context.ts';
 import { bookRoutes } from './features/book/book.routes.ts';
 import { claimRoutes } from './features/claims/claims.routes.ts';
+import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
@@ -85,7 +86,13 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
   router.use(express.json({ limit: '1mb' }));
   router.use(knowActor(context));
   router.use(sessionRoutes(context, pool, limits, demo));
-  router.use(bookRoutes(context), claimRoutes(context), journalRoutes(context), receiptRoutes(context, pool, limits));
+  router.use(
+    bookRoutes(context),
+    claimRoutes(context),
+    journalRoutes(context),
+    historyRoutes(context),
+    receiptRoutes(context, pool, limits),
+  );
   return router;
 }
 

@@ -149,7 +149,7 @@ const advance = z.strictObject({
   ...dated,
 });
 
-const book = z.strictObject({
+export const bookSchema = z.strictObject({
   entities: z.array(entity),
   pivot: currency.nullish(),
   maxRateAge: z.number().int().min(0).nullish(),
@@ -167,7 +167,7 @@ export const caseSchema = z.strictObject({
   format: z.literal('ebbet-case/1'),
   postingDate: date,
   claim,
-  book,
+  book: bookSchema,
 });
 
 /** The pieces a form or a request is made of, so that the edge of the server validates with the same rules. */

@@ -13,6 +13,12 @@ export function readCase(json: unknown): ReadCase {
   return problems.length > 0 ? { ok: false, problems } : { ok: true, case: parsed.data };
 }
 
+/** The first thing wrong with parsed JSON by a schema, or null. */
+export function firstProblem(schema: z.ZodType, json: unknown): Problem | null {
+  const parsed = schema.safeParse(json, { reportInput: true });
+  return parsed.success ? null : toProblem(parsed.error.issues[0]!);
+}
+
 function toProblem(issue: z.core.$ZodIssue): Problem {
   const path = issue.path.map((p) => (typeof p === 'symbol' ? String(p) : p));
   if (issue.code === 'unrecognized_keys') return { path: [...path, issue.keys[0]!], message: 'is not a known field' };

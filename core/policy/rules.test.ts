@@ -163,7 +163,10 @@ describe('the chart', () => {
     expect(coded({ grant: 'G1' }, {}, rule({ when: { grant: ['G2'] }, forbid: { costCentre: '*' } }))).toEqual([]);
   });
   it('checks each share of a split by its own coding', () => {
-    const split = { by: 'equal' as const, shares: [{ coding: { costCentre: '999' } as Record<string, string> }, { coding: {} }] };
+    const split = {
+      by: 'equal' as const,
+      shares: [{ coding: { costCentre: '999' } as Record<string, string> }, { coding: {} }],
+    };
     expect(coded({}, { split })).toEqual(['stop code-unknown 1']);
   });
   it('stops once for a budget or cap exceeded by the claim as a whole, net of recoverable tax', () => {

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type TestApi } from '../../test/fixtures/startApi.ts';
-import { hashOf, sha256, canonical } from '../features/history/appendEvent.ts';
+import { canonical } from '../../core/history/eventText.ts';
+import { hashOf, sha256 } from '../features/history/appendEvent.ts';
 
 let api: TestApi;
 beforeAll(async () => {

@@ -72,7 +72,7 @@ describe('every route', () => {
     },
   );
   const finance = routes.filter((r) =>
-    /^\/(claims$|journals)|\/(lines|marks|queries|clear|reopen|return|hold|original)/.test(r.path),
+    /^\/(claims$|journals|history)|\/(lines|marks|queries|clear|reopen|return|hold|original)/.test(r.path),
   );
   it.each(finance.map((r) => [r.method, r.path]))(
     'refuses somebody who is a claimant only: %s %s',

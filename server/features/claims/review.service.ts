@@ -5,7 +5,8 @@ import type { Actor, Context } from '../../context.ts';
 import type { Db } from '../../db/connect.ts';
 import { Refused } from '../../http/refusal.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
-import { appendEvent, canonical } from '../history/appendEvent.ts';
+import { canonical } from '../../../core/history/eventText.ts';
+import { appendEvent } from '../history/appendEvent.ts';
 import { claimToActOn, inTransaction } from './access.ts';
 import type { Correction, Mark } from './claims.schema.ts';
 import {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Actor, Context } from '../../context.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
-import { canonical } from '../history/appendEvent.ts';
+import { canonical } from '../../../core/history/eventText.ts';
 import { selectEvents, selectStateChanges } from '../history/history.queries.ts';
 import { isOwn, readableClaim } from './access.ts';
 import { writeEvidence } from './buildCase.ts';

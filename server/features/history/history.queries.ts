@@ -1,7 +1,7 @@
 import type { Db } from '../../db/connect.ts';
-import type { ChainedEvent } from './history.types.ts';
+import type { EventRecord } from './history.types.ts';
 
-export type EventRow = ChainedEvent & { id: bigint; hash: string };
+export type EventRow = EventRecord & { id: bigint; hash: string };
 
 export function selectLastEvent(db: Db, kind: string, id: bigint): Promise<{ seq: number; hash: string } | undefined> {
   return db('events').where({ record_kind: kind, record_id: id }).orderBy('seq', 'desc').first('seq', 'hash');
@@ -48,4 +48,24 @@ export function selectStateChanges(
     .whereRaw(`facts->>'state' is not null`)
     .orderBy(['record_id', 'seq'])
     .select(db.raw(`record_id as "claimId", at, facts->>'state' as state`));
+}
+
+const CHUNK = 1000;
+
+/** Every event, record by record in the order of its chain, read in pieces so that a long history needs little memory. */
+export async function* selectChain(db: Db): AsyncGenerator<EventRow> {
+  let after: EventRow | undefined;
+  for (;;) {
+    const query = db<EventRow>('events').orderBy(['record_kind', 'record_id', 'seq']).limit(CHUNK);
+    if (after)
+      query.whereRaw('(record_kind, record_id, seq) > (?, ?, ?)', [
+        after.record_kind,
+        String(after.record_id),
+        after.seq,
+      ]);
+    const rows: EventRow[] = await query;
+    yield* rows;
+    if (rows.length < CHUNK) return;
+    after = rows.at(-1);
+  }
 }

@@ -1,5 +1,5 @@
-/** The parts of an event its hash is made of. */
-export interface ChainedEvent {
+/** An event as a row of the database; its hash is made of all of it. */
+export interface EventRecord {
   record_kind: string;
   record_id: bigint;
   seq: number;

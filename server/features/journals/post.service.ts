@@ -12,7 +12,7 @@ import { selectWantedAdvances, type ClaimRow } from '../claims/claims.queries.ts
 import { assessClaim, type AssessedClaim } from '../claims/refreshClaim.ts';
 import { assertClearable, move } from '../claims/review.service.ts';
 import { digestOf } from '../claims/view.service.ts';
-import { canonical } from '../history/appendEvent.ts';
+import { canonical } from '../../../core/history/eventText.ts';
 import {
   endPosting,
   insertJournal,

@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { assessmentSchema, eventSchema } from '../core/formats/assessment.schema.ts';
+import { caseSchema } from '../core/formats/case.schema.ts';
+import type { Command } from './main.ts';
+import { print, readOptions, Usage } from './options.ts';
+
+const FORMATS: Record<string, z.ZodType> = {
+  'ebbet-case/1': caseSchema,
+  'ebbet-assessment/1': assessmentSchema,
+  'ebbet-event/1': eventSchema,
+};
+
+const help = `Usage: ebbet schema FORMAT
+
+Prints the JSON Schema (draft 2020-12) of a document format: ${Object.keys(FORMATS).join(', ')}.
+A schema says the shapes; what one part of a document says about another is checked by ebbet assess.`;
+
+/** The JSON Schema of a format, as it is kept in docs/schemas. */
+export function writeSchema(format: string): string {
+  const schema = z.toJSONSchema(FORMATS[format]!, { io: 'input' });
+  return JSON.stringify({ $id: `urn:ebbet:${format.replace('/', ':')}`, title: format, ...schema }, null, 2);
+}
+
+async function run(args: string[]): Promise<number> {
+  const [format] = readOptions(args, {}).operands;
+  if (!format || !Object.hasOwn(FORMATS, format)) throw new Usage(`it knows ${Object.keys(FORMATS).join(', ')}`);
+  await print(writeSchema(format));
+  return 0;
+}
+
+export const schemaCommand: Command = { help, run };
