@@ -21,6 +21,7 @@ interface CodedShare {
  */
 export function judgeCoding(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
   const { dimensions, codingRules } = open.case.book;
+  if (!dimensions?.length && !codingRules?.length) return [];
   const shares = lines.flatMap(({ line, parts }) => parts.flatMap((part) => sharesOf(line, part)));
   const chart = dimensions ?? [];
   return [

@@ -5,11 +5,14 @@ import type { Coding } from '../formats/case.schema.ts';
  * with claim, line, item, share. Levels that say nothing may be null.
  */
 export function mergeCoding(...levels: (Coding | null | undefined)[]): Coding {
-  return Object.assign({}, ...levels.filter(Boolean)) as Coding;
+  const merged: Coding = {};
+  for (const level of levels) for (const dimension in level) merged[dimension] = level[dimension]!;
+  return merged;
 }
 
 /** Separates the account a coding names (null when it names none) from its dimensions. */
 export function takeAccount(coding: Coding): { account: string | null; dimensions: Coding } {
-  const { account = null, ...dimensions } = coding;
+  if (coding.account === undefined) return { account: null, dimensions: coding };
+  const { account, ...dimensions } = coding;
   return { account, dimensions };
 }

@@ -10,26 +10,38 @@ import { magnitude } from '../money/amount.ts';
  * Negative weights, and a total other than 0 over weights that are all 0, throw a RangeError: callers turn
  * both into findings before they get here.
  */
-export function apportion(total: bigint, weights: readonly bigint[]): bigint[] {
-  if (weights.some((w) => w < 0n)) throw new RangeError('a weight cannot be negative');
-  const sum = weights.reduce((a, w) => a + w, 0n);
-  if (sum === 0n) return allZero(total, weights);
+export const apportion = (total: bigint, weights: readonly bigint[]): bigint[] => apportioner(weights)(total);
+
+/** As `apportion`, for several totals over the same weights. */
+export function apportioner(weights: readonly bigint[]): (total: bigint) => bigint[] {
+  let sum = 0n;
+  for (const weight of weights) {
+    if (weight < 0n) throw new RangeError('a weight cannot be negative');
+    sum += weight;
+  }
+  return (total) => {
+    if (total === 0n) return weights.map(() => 0n);
+    if (sum === 0n) throw new RangeError(`${total} cannot be divided over weights that are all 0`);
+    return weights.length === 1 ? [total] : divide(total, weights, sum);
+  };
+}
+
+function divide(total: bigint, weights: readonly bigint[], sum: bigint): bigint[] {
   const amount = magnitude(total);
-  const shares = weights.map((w) => (amount * w) / sum);
-  const left = Number(amount - shares.reduce((a, s) => a + s, 0n));
-  if (left > 0) for (const index of byRemainder(amount, weights, sum).slice(0, left)) shares[index]! += 1n;
-  return total < 0n ? shares.map((s) => -s) : shares;
+  const remainders: bigint[] = [];
+  let left = amount;
+  const shares = weights.map((weight, i) => {
+    const product = amount * weight;
+    const quota = product / sum;
+    remainders[i] = product - quota * sum;
+    left -= quota;
+    return quota;
+  });
+  if (left > 0n) for (const index of byRemainder(remainders).slice(0, Number(left))) shares[index]! += 1n;
+  return total < 0n ? shares.map((share) => -share) : shares;
 }
 
-function allZero(total: bigint, weights: readonly bigint[]): bigint[] {
-  if (total !== 0n) throw new RangeError(`${total} cannot be divided over weights that are all 0`);
-  return weights.map(() => 0n);
+/** Indexes of the shares, largest fractional part first, the earlier first on equality. */
+function byRemainder(remainders: readonly bigint[]): number[] {
+  return remainders.map((_, i) => i).sort((a, b) => (remainders[a]! === remainders[b]! ? a - b : remainders[a]! > remainders[b]! ? -1 : 1));
 }
-
-/** Indexes of the shares, largest fractional part first, the earlier first on equality (the sort is stable). */
-function byRemainder(amount: bigint, weights: readonly bigint[], sum: bigint): number[] {
-  const remainders = weights.map((w) => (amount * w) % sum);
-  return weights.map((_, i) => i).sort((a, b) => compareBig(remainders[b]!, remainders[a]!) || a - b);
-}
-
-const compareBig = (a: bigint, b: bigint): number => (a < b ? -1 : a > b ? 1 : 0);

@@ -1,8 +1,7 @@
 import type { Figure, LineScope, ShareFigures, TaxFigures } from '../assess/assess.types.ts';
 import { finding, type Place } from '../finding/finding.ts';
 import type { Coding, Split } from '../formats/case.schema.ts';
-import { sumKnown } from '../money/amount.ts';
-import { apportion } from './apportion.ts';
+import { apportioner } from './apportion.ts';
 import { splitWeights } from './splitWeights.ts';
 
 export interface SharedPart {
@@ -15,16 +14,6 @@ export interface SharedPart {
 }
 
 const WHOLE: Split = { by: 'equal', shares: [{ coding: {} }] };
-const COLUMNS = [
-  'gross',
-  'recoverable',
-  'selfAssessed',
-  'claimAmount',
-  'ledgerGross',
-  'ledgerRecoverable',
-  'ledgerSelfAssessed',
-] as const;
-type Column = (typeof COLUMNS)[number];
 
 /**
  * The shares of a line or item: every column is apportioned by the same weights, cost is their difference, so each
@@ -34,32 +23,49 @@ export function sharesOf(scope: LineScope, place: Place, part: SharedPart): Shar
   const split = part.split ?? WHOLE;
   const result = splitWeights(split, part.amount, scope.line.currency);
   if (!result.ok) scope.findings.push(finding(result.problem, place, { difference: result.difference }));
-  const totals = columnTotals(part);
-  const spread = (total: Figure) =>
-    result.ok && total !== null ? apportion(total, result.weights) : split.shares.map(() => null);
-  const columns = Object.fromEntries(COLUMNS.map((c) => [c, spread(totals[c])])) as Record<Column, Figure[]>;
+  const spread = spreader(split.shares.length, result.ok ? apportioner(result.weights) : null);
+  const own = part.tax.filter((row) => row.outputAccount !== null);
+  const gross = spread(part.amount);
+  const recoverable = spread(sumOf(part.tax, 'recoverable'));
+  const selfAssessed = spread(sumOf(own, 'tax'));
+  const claimAmount = spread(part.claimAmount);
+  const ledgerGross = spread(part.ledgerAmount);
+  const ledgerRecoverable = spread(sumOf(part.tax, 'ledgerRecoverable'));
+  const ledgerSelfAssessed = spread(sumOf(own, 'ledgerTax'));
   return split.shares.map((share, i) => {
-    const row = Object.fromEntries(COLUMNS.map((c) => [c, columns[c][i]!])) as Record<Column, Figure>;
+    const { account, coding } = part.codingOf(share.coding);
     return {
-      ...part.codingOf(share.coding),
-      ...row,
-      cost: costOf(row.gross, row.recoverable, row.selfAssessed),
-      ledgerCost: costOf(row.ledgerGross, row.ledgerRecoverable, row.ledgerSelfAssessed),
+      account,
+      coding,
+      gross: gross[i]!,
+      recoverable: recoverable[i]!,
+      selfAssessed: selfAssessed[i]!,
+      cost: costOf(gross[i]!, recoverable[i]!, selfAssessed[i]!),
+      claimAmount: claimAmount[i]!,
+      ledgerGross: ledgerGross[i]!,
+      ledgerRecoverable: ledgerRecoverable[i]!,
+      ledgerSelfAssessed: ledgerSelfAssessed[i]!,
+      ledgerCost: costOf(ledgerGross[i]!, ledgerRecoverable[i]!, ledgerSelfAssessed[i]!),
     };
   });
 }
 
-function columnTotals({ amount, claimAmount, ledgerAmount, tax }: SharedPart): Record<Column, Figure> {
-  const own = tax.filter((row) => row.outputAccount !== null);
-  return {
-    gross: amount,
-    recoverable: sumKnown(tax.map((row) => row.recoverable)),
-    selfAssessed: sumKnown(own.map((row) => row.tax)),
-    claimAmount,
-    ledgerGross: ledgerAmount,
-    ledgerRecoverable: sumKnown(tax.map((row) => row.ledgerRecoverable)),
-    ledgerSelfAssessed: sumKnown(own.map((row) => row.ledgerTax)),
-  };
+/** Divides totals over the shares; nulls where the total is not known or the split does not hold. */
+function spreader(count: number, apportion: ((total: bigint) => bigint[]) | null): (total: Figure) => Figure[] {
+  const unknown: Figure[] = new Array<Figure>(count).fill(null);
+  return (total) => (apportion === null || total === null ? unknown : apportion(total));
+}
+
+type TaxColumn = 'recoverable' | 'tax' | 'ledgerRecoverable' | 'ledgerTax';
+
+function sumOf(rows: readonly TaxFigures[], column: TaxColumn): Figure {
+  let sum = 0n;
+  for (const row of rows) {
+    const figure = row[column];
+    if (figure === null) return null;
+    sum += figure;
+  }
+  return sum;
 }
 
 const costOf = (gross: Figure, recoverable: Figure, selfAssessed: Figure): Figure =>

@@ -1,0 +1,18 @@
+/** A measured ratio to a baseline; `aim` is the most it should be. */
+export interface Row {
+  what: string;
+  baseline: string;
+  ratio: number;
+  aim: number | null;
+}
+
+/** The median time of a piece of work, after warming up, in milliseconds. */
+export function median(work: () => unknown, rounds = 15): number {
+  for (let i = 0; i < 4; i += 1) work();
+  const times = Array.from({ length: rounds }, () => {
+    const begun = performance.now();
+    work();
+    return performance.now() - begun;
+  });
+  return times.sort((a, b) => a - b)[Math.floor(rounds / 2)]!;
+}
