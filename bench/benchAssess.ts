@@ -13,9 +13,22 @@ const CURRENCIES = ['EUR', 'USD', 'JPY'];
 function bigCase(count: number): Case {
   const lines = Array.from({ length: count }, (_, i): Line => {
     const currency = CURRENCIES[i % 3]!;
-    const amount = currency === 'JPY' ? String(10_000 + i * 7) : `${100 + (i % 900)}.${String(i % 100).padStart(2, '0')}`;
-    const shares = Array.from({ length: 6 }, (_, k) => ({ coding: { costCentre: String(410 + k) }, value: String(k + 1) }));
-    return { id: String(i + 1), date: '2026-03-02', paidBy: 'own', category: 'supplies', amount, currency, tax: [{ code: i % 2 ? 'IE-23' : 'CA-5-7' }], split: { by: 'weight', shares } };
+    const amount =
+      currency === 'JPY' ? String(10_000 + i * 7) : `${100 + (i % 900)}.${String(i % 100).padStart(2, '0')}`;
+    const shares = Array.from({ length: 6 }, (_, k) => ({
+      coding: { costCentre: String(410 + k) },
+      value: String(k + 1),
+    }));
+    return {
+      id: String(i + 1),
+      date: '2026-03-02',
+      paidBy: 'own',
+      category: 'supplies',
+      amount,
+      currency,
+      tax: [{ code: i % 2 ? 'IE-23' : 'CA-5-7' }],
+      split: { by: 'weight', shares },
+    };
   });
   const rates = [
     { from: 'EUR', to: 'USD', date: '2026-03-02', rate: '1.0834' },
@@ -27,7 +40,8 @@ function bigCase(count: number): Case {
 export function* benchAssess(): Generator<Row> {
   const document = bigCase(1000);
   const plain = readPlain(document);
-  if (!isDeepStrictEqual(plainOf(assess(document)), plainAssess(plain))) throw new Error('the baseline has other figures');
+  if (!isDeepStrictEqual(plainOf(assess(document)), plainAssess(plain)))
+    throw new Error('the baseline has other figures');
   const baseline = 'the same figures straight-line';
   const plainTime = median(() => plainAssess(plain));
   const time = median(() => assess(document));
@@ -39,7 +53,17 @@ export function* benchAssess(): Generator<Row> {
   };
   const ten = perLine(10);
   for (const count of [100, 1000, 5000])
-    yield { what: `assess, cost of a line among ${count.toLocaleString('en')}`, baseline: 'the cost of a line among 10', ratio: perLine(count) / ten, aim: null };
+    yield {
+      what: `assess, cost of a line among ${count.toLocaleString('en')}`,
+      baseline: 'the cost of a line among 10',
+      ratio: perLine(count) / ten,
+      aim: null,
+    };
 
-  yield { what: 'explaining one line of 1,000', baseline: 'assessing the 1,000', ratio: median(() => explainLine(document, '500')) / time, aim: null };
+  yield {
+    what: 'explaining one line of 1,000',
+    baseline: 'assessing the 1,000',
+    ratio: median(() => explainLine(document, '500')) / time,
+    aim: null,
+  };
 }

@@ -29,6 +29,8 @@ export interface LineSeed {
   own?: string;
   settled?: [string, string];
   personal?: boolean;
+  nights?: number;
+  attendees?: { count: number; names?: string[] };
   coding?: Record<string, string>;
   split?: {
     by: 'percent' | 'amount' | 'weight' | 'equal';
@@ -78,6 +80,7 @@ const written: ClaimSeed[] = [
         country: 'PT',
         merchant: 'Casa das Salinas',
         text: 'Two nights',
+        nights: 2,
         tax: [{ code: 'PT-6', tax: '11.43' }],
       },
       {
@@ -87,6 +90,7 @@ const written: ClaimSeed[] = [
         country: 'PT',
         merchant: 'Taberna do Canal',
         text: 'Supper, survey team of three',
+        attendees: { count: 3, names: ['Tomás Brandão', 'Ines Valadares', 'Duarte Reis'] },
         tax: [{ code: 'PT-23' }],
         receipt: { amount: '54.60' },
       },
@@ -155,6 +159,7 @@ const written: ClaimSeed[] = [
         country: 'JP',
         merchant: 'Minshuku Higata',
         text: 'Two nights',
+        nights: 2,
         tax: [{ code: 'JP-10' }],
       },
       {
@@ -164,6 +169,7 @@ const written: ClaimSeed[] = [
         country: 'JP',
         merchant: 'Shokudo Ushio',
         text: 'Lunch on the flats',
+        attendees: { count: 2, names: ['Aoi Kuramochi', 'Sora Minagawa'] },
         tax: [
           { code: 'JP-8', gross: '2160' },
           { code: 'JP-10', gross: '1118' },
@@ -214,6 +220,7 @@ const written: ClaimSeed[] = [
         country: 'KE',
         merchant: 'Gazi Bay Guesthouse',
         text: 'Five nights',
+        nights: 5,
       },
       {
         day: 1,
@@ -284,6 +291,7 @@ const written: ClaimSeed[] = [
         country: 'GB',
         merchant: 'The Lightship Inn',
         text: 'One night',
+        nights: 1,
         tax: [{ code: 'GB-20' }],
         own: '1.191',
       },
@@ -326,6 +334,7 @@ const written: ClaimSeed[] = [
         country: 'IE',
         merchant: 'Harbour Rooms Wexford',
         text: 'One night',
+        nights: 1,
         tax: [{ code: 'IE-13.5' }],
       },
       {
@@ -447,6 +456,7 @@ const written: ClaimSeed[] = [
         country: 'IE',
         merchant: 'Corrib House',
         text: 'One night',
+        nights: 1,
         tax: [{ code: 'IE-13.5' }],
       },
     ],
@@ -481,6 +491,7 @@ const written: ClaimSeed[] = [
         country: 'IE',
         merchant: 'Marina Lodge Cork',
         text: 'One night',
+        nights: 1,
         tax: [{ code: 'IE-13.5' }],
       },
     ],

@@ -2,11 +2,15 @@ import { addDays } from '../core/dates/isoDate.ts';
 import type { Db } from '../server/db/connect.ts';
 import {
   accountNames,
+  budgets,
   categories,
+  codingRules,
   dimensions,
   dimensionValues,
   entities,
   euroRates,
+  grantCategories,
+  limits,
   taxCodes,
 } from './organisation.ts';
 import { randomFrom } from './random.ts';
@@ -24,10 +28,27 @@ export async function loadBook(db: Db, day: string): Promise<void> {
   await db('accounts').insert(accountNames.map(([code, name]) => ({ code, name })));
   await db('dimensions').insert(dimensions.map(([id, name], position) => ({ id, name, position })));
   await db('dimension_values').insert(
-    dimensionValues.map(([dimension_id, code, name, owner_id]) => ({ dimension_id, code, name, owner_id })),
+    dimensionValues.map(([dimension_id, code, name, owner_id]) => ({
+      dimension_id,
+      code,
+      name,
+      owner_id,
+      categories: grantCategories[code] ?? null,
+    })),
   );
   await db('categories').insert(categories.map(([id, name, account, recovery]) => ({ id, name, account, recovery })));
   await db('tax_codes').insert(taxCodes.map((code) => ({ recovery: '100', ...code })));
+  await db('budgets').insert(
+    budgets.map(([entity_id, dimension_id, code, category, amount]) => ({
+      entity_id,
+      dimension_id,
+      code,
+      category,
+      amount,
+    })),
+  );
+  await db('coding_rules').insert(codingRules.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
+  await db('limits').insert(limits.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
   await db('rates').insert(dailyRates(day));
   await db('periods').insert(
     entities.flatMap((e) => months(day).map((m) => ({ entity_id: e.id, ...m, state: 'open' }))),

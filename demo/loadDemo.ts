@@ -213,6 +213,8 @@ function rowOf(seed: LineSeed, index: number, start: string, receipt: bigint | n
     merchant: seed.merchant,
     description: seed.text,
     personal: seed.personal ?? false,
+    nights: seed.nights ?? null,
+    attendees: seed.attendees ?? null,
     rate_kind: seed.settled ? ('card' as const) : seed.own ? ('own' as const) : ('reference' as const),
     rate_value: seed.own ?? null,
     settled_amount: seed.settled ? toMinor(...seed.settled) : null,

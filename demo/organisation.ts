@@ -1,3 +1,5 @@
+import type { CodingRule, Limit } from '../core/formats/rules.schema.ts';
+
 /** Saltmarsh Commons, an invented coastal-restoration foundation. Nobody and nothing here is real. */
 
 const accounts = {
@@ -235,4 +237,70 @@ export const euroRates: [string, number, number][] = [
   ['JPY', 163.4, 2],
   ['KES', 140.2, 2],
   ['BHD', 0.4085, 5],
+];
+
+/** What the grants have to spend, in minor units of the entity's ledger; null category is the whole budget. */
+export const budgets: [string, string, string, string | null, number][] = [
+  ['IE', 'grant', 'G-118', null, 26_000],
+  ['IE', 'grant', 'G-204', null, 240_000],
+  ['IE', 'grant', 'G-204', 'air', 50_000],
+];
+
+/** Categories a grant may be charged with; the others take all. */
+export const grantCategories: Record<string, string[]> = {
+  'G-204': ['lodging', 'hire', 'supplies', 'air', 'taxi', 'fee'],
+};
+
+export const codingRules: CodingRule[] = [
+  { id: 'grant-fund', severity: 'stop', when: { grant: '*' }, allow: { fund: ['20'] }, owner: 'Odd Fjellheim' },
+  {
+    id: 'endowment',
+    severity: 'stop',
+    when: { fund: ['30'] },
+    allow: { costCentre: ['440'] },
+    says: 'The endowment pays for governance (cost centre 440) alone. Ask Odd Fjellheim.',
+  },
+];
+
+export const limits: Limit[] = [
+  {
+    id: 'lodging-pt',
+    kind: 'cap',
+    per: 'night',
+    severity: 'ask',
+    categories: ['lodging'],
+    countries: ['PT'],
+    cap: { amount: '120.00', currency: 'EUR' },
+  },
+  {
+    id: 'lodging-gb',
+    kind: 'cap',
+    per: 'night',
+    severity: 'ask',
+    categories: ['lodging'],
+    countries: ['GB'],
+    cap: { amount: '110.00', currency: 'GBP' },
+  },
+  {
+    id: 'lodging-jp',
+    kind: 'cap',
+    per: 'night',
+    severity: 'ask',
+    categories: ['lodging'],
+    countries: ['JP'],
+    cap: { amount: '12000', currency: 'JPY' },
+  },
+  {
+    id: 'meal-abroad',
+    kind: 'cap',
+    per: 'head',
+    severity: 'ask',
+    categories: ['meal'],
+    countries: ['PT', 'JP', 'GB'],
+    cap: { amount: '30.00', currency: 'EUR' },
+    tolerance: '10',
+  },
+  { id: 'receipt', kind: 'receipt', severity: 'ask', above: { amount: '25.00', currency: 'EUR' } },
+  { id: 'old', kind: 'age', severity: 'ask', days: 90 },
+  { id: 'ledger-text', kind: 'text', severity: 'ask', longest: 60 },
 ];

@@ -43,5 +43,7 @@ function divide(total: bigint, weights: readonly bigint[], sum: bigint): bigint[
 
 /** Indexes of the shares, largest fractional part first, the earlier first on equality. */
 function byRemainder(remainders: readonly bigint[]): number[] {
-  return remainders.map((_, i) => i).sort((a, b) => (remainders[a]! === remainders[b]! ? a - b : remainders[a]! > remainders[b]! ? -1 : 1));
+  return remainders
+    .map((_, i) => i)
+    .sort((a, b) => (remainders[a]! === remainders[b]! ? a - b : remainders[a]! > remainders[b]! ? -1 : 1));
 }

@@ -41,9 +41,9 @@ export function randomCase(seed: number, lineCount?: number): Case {
       claimant,
       submittedOn: '2026-03-04',
       advances: advances.map((a) => ({
-          advance: a.id,
-          ...(r.next() < 0.4 ? { upTo: write(BigInt(r.whole(0, 20_000)), claimCurrency) } : {}),
-        })),
+        advance: a.id,
+        ...(r.next() < 0.4 ? { upTo: write(BigInt(r.whole(0, 20_000)), claimCurrency) } : {}),
+      })),
     },
     entity: {
       currency: ledger,

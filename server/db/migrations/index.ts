@@ -4,6 +4,7 @@ import * as book from './002_book.ts';
 import * as claims from './003_claims.ts';
 import * as ledger from './004_ledger.ts';
 import * as access from './005_access.ts';
+import * as rules from './006_rules.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -15,6 +16,7 @@ const MIGRATIONS: Named[] = [
   { name: '003_claims', ...claims },
   { name: '004_ledger', ...ledger },
   { name: '005_access', ...access },
+  { name: '006_rules', ...rules },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

@@ -1,6 +1,7 @@
 import type { Advance, Book, Category, Entity, Person, Quote, TaxCode } from '../../../core/formats/case.schema.ts';
 import { fromMinor } from '../../../core/money/amount.ts';
 import type { Db } from '../../db/connect.ts';
+import { selectCodingRules, selectDimensions, selectLimits } from './rules.queries.ts';
 
 /** Money is measured against the euro where no direct quote exists. */
 const PIVOT = 'EUR';
@@ -9,6 +10,7 @@ export const MAX_RATE_AGE = 7;
 export interface BookScope {
   entityId: string;
   claimantId: string;
+  claimId: bigint;
   advanceIds: string[];
   /** Every currency in which something of the claim is stated; those of advances and ledger are added. */
   currencies: string[];
@@ -31,6 +33,13 @@ export async function selectBook(db: Db, scope: BookScope): Promise<Book> {
     categories: await selectCategories(db),
     people: await selectClaimant(db, scope.claimantId),
     advances,
+    dimensions: await selectDimensions(db, {
+      entityId: entity.id,
+      ledgerCurrency: entity.currency,
+      claimId: scope.claimId,
+    }),
+    codingRules: await selectCodingRules(db),
+    limits: await selectLimits(db),
   };
 }
 

@@ -52,6 +52,7 @@ export async function buildCase(db: Db, claim: ClaimRow, postingDate: string): P
       to: claim.trip_to,
       submittedOn: claim.submitted_on ?? postingDate,
       coding: claim.coding,
+      plan: claim.plan,
       advances: advances.map((a) => ({
         advance: a.advance_id,
         upTo: a.up_to === null ? null : fromMinor(a.up_to, claim.currency),
@@ -61,6 +62,7 @@ export async function buildCase(db: Db, claim: ClaimRow, postingDate: string): P
     book: await selectBook(db, {
       entityId: claim.entity_id,
       claimantId: claim.claimant_id,
+      claimId: claim.id,
       advanceIds: advances.map((a) => a.advance_id),
       ...rateScope(claim, lines, postingDate),
     }),
@@ -91,6 +93,9 @@ function writeLine(row: LineRow, parts: Parts, receipt: ReceiptRow | undefined):
     id: row.id,
     date: row.date,
     category: row.category,
+    nights: row.nights,
+    attendees: row.attendees,
+    fields: row.fields,
     paidBy: row.paid_by,
     card: row.card,
     amount: fromMinor(row.amount, row.currency),

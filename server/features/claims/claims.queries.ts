@@ -1,4 +1,4 @@
-import type { Coding } from '../../../core/formats/case.schema.ts';
+import type { Coding, Line, Plan } from '../../../core/formats/case.schema.ts';
 import type { Finding } from '../../../core/finding/finding.ts';
 import type { Db } from '../../db/connect.ts';
 
@@ -32,6 +32,7 @@ export interface ClaimRow {
   trip_to: string | null;
   submitted_on: string | null;
   coding: Coding;
+  plan: Plan | null;
   cleared_by: string | null;
   hold_reason: string | null;
   hold_until: string | null;
@@ -40,6 +41,9 @@ export interface LineRow {
   id: string;
   date: string;
   category: string | null;
+  nights: number | null;
+  attendees: Line['attendees'];
+  fields: Record<string, string>;
   paid_by: 'own' | 'card' | 'central';
   card: string | null;
   amount: bigint;

@@ -4,6 +4,7 @@ import type { Tie, TieKind } from '../../../core/tie/tie.types.ts';
 import type { Actor, Context } from '../../context.ts';
 import type { Db } from '../../db/connect.ts';
 import { Refused } from '../../http/refusal.ts';
+import { lockBudgets } from '../book/rules.queries.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
 import { canonical } from '../../../core/history/eventText.ts';
 import { appendEvent } from '../history/appendEvent.ts';
@@ -130,7 +131,8 @@ export function askAbout(
 /** Clears a claim for posting: no stop, and every comparison tied, waived or, where nothing can be compared, ticked. */
 export function clearClaim(context: Context, actor: Actor, number: string, revision: number) {
   return act(context, actor, { number, revision, states: ['in review'] }, async (trx, claim, before) => {
-    assertClearable(before);
+    await lockBudgets(trx, claim.entity_id);
+    assertClearable(await assessClaim(trx, claim, before.document.postingDate));
     await move(
       trx,
       context,

@@ -7,6 +7,7 @@ import type { Actor, Context } from '../../context.ts';
 import type { Db } from '../../db/connect.ts';
 import { Refused } from '../../http/refusal.ts';
 import { openPeriodOf } from '../book/postingDate.ts';
+import { lockBudgets } from '../book/rules.queries.ts';
 import { claimToActOn, inTransaction, lockForFinance } from '../claims/access.ts';
 import { selectWantedAdvances, type ClaimRow } from '../claims/claims.queries.ts';
 import { assessClaim, type AssessedClaim } from '../claims/refreshClaim.ts';
@@ -51,6 +52,7 @@ export function postClaim(context: Context, actor: Actor, request: PostRequest):
     const claim = await claimToActOn(trx, actor, scope);
     await assertNotAlone(trx, actor, claim);
     const period = await openPeriodOf(trx, claim.entity_id, request.date);
+    await lockBudgets(trx, claim.entity_id);
     await lockAdvances(trx, await advancesOf(trx, claim));
     const assessed = await assessClaim(trx, claim, request.date);
     assertClearable(assessed);

@@ -7,7 +7,7 @@ import { TideBar } from '../../parts/TideBar.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';
 
 /** The columns of the queue: claim, tide, ties, at risk, to pay. */
-export const DESK_GRID = 'grid grid-cols-[minmax(14rem,1fr)_9rem_5.5rem_8.5rem_9rem] gap-x-4 px-4';
+export const DESK_GRID = 'grid grid-cols-[minmax(14rem,1fr)_9rem_9rem_8.5rem_9rem] gap-x-4 px-4';
 
 /** One claim of the queue: who and what for, its tide, its ties at their worst, the money. */
 export function DeskRow({ row, current, onFocus }: { row: QueueRow; current: boolean; onFocus: () => void }) {

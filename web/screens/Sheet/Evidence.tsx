@@ -7,6 +7,7 @@ import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
 import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
+import { Explained } from './Explained.tsx';
 import { isLoose, shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 
@@ -90,6 +91,7 @@ function CellEvidence({
           </p>
         )}
         {tie && tie.steps.length > 0 && <Steps tie={tie} />}
+        <Explained key={cell.line} document={view.document} line={cell.line} />
         {notes.map((note) => (
           <p key={note.code} className="mt-2 text-sm">
             {note.says}

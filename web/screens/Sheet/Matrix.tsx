@@ -43,7 +43,7 @@ export function Matrix({ view, rows, folded, kinds, cell, onCell, onUnfold, shee
             Amount
           </th>
           {kinds.map((kind) => (
-            <th key={kind} scope="col" className="w-24 px-2 font-normal">
+            <th key={kind} scope="col" className="w-[4.4rem] px-1.5 font-normal">
               {kind}
             </th>
           ))}
@@ -202,7 +202,7 @@ function CodingWords({ line, view, chart }: { line: Line; view: ClaimView; chart
   const split = line.split?.shares.length;
   const codes = sayCoding({ ...view.document.claim.coding, ...line.coding }, chart);
   return (
-    <span className="block max-w-36 truncate" title={codes}>
+    <span className="block max-w-28 truncate" title={codes}>
       {split ? `split in ${split}` : codes}
     </span>
   );

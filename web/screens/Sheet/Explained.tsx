@@ -1,0 +1,48 @@
+import { useState } from 'react';
+import type { Explanation } from '../../../core/explain/explain.types.ts';
+import type { Case } from '../../../core/formats/case.schema.ts';
+import { groupDigits } from '../../parts/Money.tsx';
+
+/** How every figure of a line came about; loaded and worked out when somebody opens it, and not before. */
+export function Explained({ document, line }: { document: Case; line: string }) {
+  const [steps, setSteps] = useState<Explanation[] | null>(null);
+  const open = async (isOpen: boolean) => {
+    if (!isOpen || steps) return;
+    const { explainLine } = await import('../../../core/explain/explainLine.ts');
+    setSteps(explainLine(document, line) ?? []);
+  };
+  return (
+    <details className="mt-2 text-sm" onToggle={(e) => void open(e.currentTarget.open)}>
+      <summary className="cursor-pointer">Every figure of line {line}</summary>
+      <ol className="mt-1">
+        {steps?.map((step, i) => (
+          <li key={i} className="border-t border-base-300 py-1">
+            <span className="flex justify-between gap-3">
+              <span className="font-medium">
+                {step.figure}
+                {step.item && ` of item ${step.item}`}
+                {step.share !== null && ` of share ${step.share + 1}`}
+              </span>
+              <span className="money font-medium">
+                {step.result === null ? '–' : `${groupDigits(step.result)} ${step.currency}`}
+              </span>
+            </span>
+            <span className="quiet block">
+              {step.formula};{' '}
+              {Object.entries(step.inputs)
+                .map(([name, value]) => `${name} ${value}`)
+                .join(', ')}
+            </span>
+            {step.rates.map((r) => (
+              <span key={`${r.from}${r.to}`} className="quiet block">
+                1 {r.from} = {r.reciprocal ? `1 ÷ ${r.quoted}` : r.quoted} {r.to}, {r.date}
+                {r.source && `, ${r.source}`}
+              </span>
+            ))}
+            {step.exact !== null && <span className="quiet block">exactly {step.exact}</span>}
+          </li>
+        ))}
+      </ol>
+    </details>
+  );
+}
