@@ -17,7 +17,7 @@ describe('explaining a line', () => {
       inputs: { amount: '100.00 USD', date: '2026-03-02' },
       rates: [{ from: 'USD', to: 'EUR', quoted: '1.0834', reciprocal: true, date: '2026-03-02', source: 'Invented' }],
       formula: 'amount × rate',
-      exact: '92.30197526306',
+      exact: '92.302012183865',
       result: '92.30',
       currency: 'EUR',
     });

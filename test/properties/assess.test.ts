@@ -9,7 +9,8 @@ import { plainAssess } from '../plain/plainAssess.ts';
 import { randomCase } from '../plain/randomCase.ts';
 import { plainOf, readPlain } from '../plain/readPlain.ts';
 
-const CASES = 3000;
+// Mutation runs take fewer: there, one disagreement is enough.
+const CASES = Number(process.env.EBBET_RANDOM_CASES ?? 3000);
 const seeds = Array.from({ length: CASES }, (_, i) => i + 1);
 const cases: [Case, Assessment][] = seeds.map((seed) => {
   const document = randomCase(seed);

@@ -22,7 +22,10 @@ const split = {
 describe('the queue', () => {
   it('shows what deserves attention first, and counts the states', async () => {
     const { claims, counts } = (await maeve.get('/claims')).body;
-    expect(claims[0]).toMatchObject({ number: 'C-1008', stops: 1 });
+    expect(claims.slice(0, 2).map((c: any) => [c.number, c.stops])).toEqual([
+      ['C-1006', 1],
+      ['C-1008', 1],
+    ]);
     expect(counts).toMatchObject({ 'in review': 13, cleared: 3, posted: 4, draft: 1 });
     const attention = claims.map((c: any) => [c.stops > 0, Object.values(c.ties).includes('off')]);
     expect(attention.findIndex(([stop, off]: boolean[]) => !stop && !off)).toBeGreaterThan(

@@ -1,0 +1,5 @@
+interface Array<T> {
+  /** Added by largest-remainder-round: whole numbers in proportion that add up to the total. */
+  spread(total: number): T[];
+}
+declare module 'largest-remainder-round';
