@@ -1,7 +1,6 @@
 import { assess } from '../core/assess/assess.ts';
 import { documentsOf, readCaseOf } from './documents.ts';
-import type { Command } from './main.ts';
-import { complain, print, readOptions } from './options.ts';
+import { complain, print, readOptions, type Command } from './options.ts';
 
 const help = `Usage: ebbet assess [--jsonl] [FILE…]
 

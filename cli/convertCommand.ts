@@ -7,8 +7,7 @@ import { bookSchema } from '../core/formats/case.schema.ts';
 import { firstProblem, writePath } from '../core/formats/readCase.ts';
 import { fromMinor, readAmount } from '../core/money/amount.ts';
 import { documentsOf, lineOf } from './documents.ts';
-import type { Command } from './main.ts';
-import { complain, print, readOptions, Usage } from './options.ts';
+import { complain, print, readOptions, Usage, type Command } from './options.ts';
 
 const help = `Usage: ebbet convert AMOUNT FROM TO --date DATE [FILE]
 

@@ -1,8 +1,7 @@
 import type { Explanation } from '../core/explain/explain.types.ts';
 import { explainLine } from '../core/explain/explainLine.ts';
 import { documentsOf, readCaseOf } from './documents.ts';
-import type { Command } from './main.ts';
-import { complain, print, readOptions, Usage } from './options.ts';
+import { complain, print, readOptions, Usage, type Command } from './options.ts';
 
 const help = `Usage: ebbet explain --line ID [--json] [FILE]
 

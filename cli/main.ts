@@ -1,7 +1,7 @@
 import { assessCommand } from './assessCommand.ts';
 import { convertCommand } from './convertCommand.ts';
 import { explainCommand } from './explainCommand.ts';
-import { complain, print, Usage } from './options.ts';
+import { complain, print, Usage, type Command } from './options.ts';
 import { schemaCommand } from './schemaCommand.ts';
 import { splitCommand } from './splitCommand.ts';
 import { verifyCommand } from './verifyCommand.ts';
@@ -17,11 +17,6 @@ Commands
   verify    check that an exported history is whole and unchanged
 
 ebbet COMMAND --help says more. Exit codes: 0 fine, 1 the history is not intact, 2 the input or the call is wrong.`;
-
-export interface Command {
-  help: string;
-  run(args: string[]): Promise<number>;
-}
 
 const COMMANDS: Record<string, Command> = {
   assess: assessCommand,

@@ -1,5 +1,11 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 
+/** A command of the command line: its help, and what it does; the result is the exit code. */
+export interface Command {
+  help: string;
+  run(args: string[]): Promise<number>;
+}
+
 /** What is wrong with how a command was called. */
 export class Usage extends Error {}
 

@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { assessmentSchema, eventSchema } from '../core/formats/assessment.schema.ts';
 import { caseSchema } from '../core/formats/case.schema.ts';
-import type { Command } from './main.ts';
-import { print, readOptions, Usage } from './options.ts';
+import { print, readOptions, Usage, type Command } from './options.ts';
 
 const FORMATS: Record<string, z.ZodType> = {
   'ebbet-case/1': caseSchema,

@@ -2,8 +2,7 @@ import { minorUnits } from '../core/currency/minorUnits.ts';
 import { fromMinor, readAmount } from '../core/money/amount.ts';
 import { splitWeights } from '../core/split/splitWeights.ts';
 import { apportion } from '../core/split/apportion.ts';
-import type { Command } from './main.ts';
-import { print, readOptions, Usage } from './options.ts';
+import { print, readOptions, Usage, type Command } from './options.ts';
 
 const help = `Usage: ebbet split AMOUNT CURRENCY WEIGHT…
 

@@ -3,8 +3,7 @@ import { eventSchema } from '../core/formats/assessment.schema.ts';
 import { firstProblem, writePath } from '../core/formats/readCase.ts';
 import { chainVerifier, type ChainFault, type ChainSeal, type ExportedEvent } from '../core/history/verifyChain.ts';
 import { documentsOf } from './documents.ts';
-import type { Command } from './main.ts';
-import { complain, print, readOptions } from './options.ts';
+import { complain, print, readOptions, type Command } from './options.ts';
 
 const help = `Usage: ebbet verify [--seals] [--against SEALS] [FILE…]
 

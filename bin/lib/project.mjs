@@ -5,7 +5,8 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
-export const stateFolder = join(root, '.ebbet');
+/** Where clusters and secrets are kept; git ignores it. EBBET_STATE puts it elsewhere. */
+export const stateFolder = process.env.EBBET_STATE ?? join(root, '.ebbet');
 export const isRoot = process.getuid?.() === 0;
 
 /** A failure with a message for the person at the terminal; anything else is a bug and keeps its stack. */

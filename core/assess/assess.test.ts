@@ -143,6 +143,18 @@ describe('rates', () => {
     expect(codes(run({ lines: [own('1.19')] }))).toEqual(['ask rate-off 1']);
   });
 
+  it('accepts an own rate exactly at the tolerance', () => {
+    const rates = [{ from: 'EUR', to: 'GBP', date: '2026-03-02', rate: '1.25' }];
+    const at = (value: string) =>
+      codes(run({ lines: [line({ currency: 'GBP', rate: { kind: 'own', value } })], book: { rates } }));
+    expect([at('0.84'), at('0.76'), at('0.840001'), at('0.759999')]).toEqual([
+      [],
+      [],
+      ['ask rate-off 1'],
+      ['ask rate-off 1'],
+    ]);
+  });
+
   it('converts each amount straight from the line, never twice', () => {
     const rates = [
       { from: 'EUR', to: 'JPY', date: '2026-03-02', rate: '163.4' },

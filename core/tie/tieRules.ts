@@ -17,10 +17,10 @@ export function tieRules(line: string, kind: Verdict['kind'], verdicts: readonly
 
 /** A note informs and leaves the comparison tied; stop and ask are off. */
 function compare(verdict: Verdict): Comparison {
-  const { subject, actual, allowed, unit, difference, kept, severity, rule, says } = verdict;
+  const { subject, actual, allowed, unit, difference, kept, kind, severity, rule, says } = verdict;
   const withUnit = (figure: string | null) => (figure && unit ? `${figure} ${unit}` : figure);
   return {
-    fact: [rule, subject].filter(Boolean).join(': '),
+    fact: kept && kind !== 'limit' ? subject : [rule, subject].filter(Boolean).join(': '),
     claimed: actual === null ? (kept ? 'kept' : says) : withUnit(actual),
     evidence: withUnit(allowed),
     difference: difference && !kept ? `+${difference}` : null,

@@ -15,24 +15,24 @@ test('two reviewers on one claim: the second is told what changed and keeps what
   const [maeve, ines] = [await pageOf(browser, 'maeve.tarrant'), await pageOf(browser, 'ines.quadros')];
   await maeve.goto('/desk/C-1006');
   await ines.goto('/desk/C-1006');
-  await expect(maeve.getByRole('heading', { name: 'Line 3, rate' })).toBeVisible();
+  await expect(maeve.getByRole('heading', { name: 'Line 1, budget' })).toBeVisible();
   await maeve.keyboard.press('s');
   await maeve.getByLabel('Value of share 1').fill('12.5');
 
-  await expect(ines.getByRole('heading', { name: 'Line 3, rate' })).toBeVisible();
+  await expect(ines.getByRole('heading', { name: 'Line 1, budget' })).toBeVisible();
   await ines.keyboard.press('c');
-  await ines.getByLabel('Cost centre of line 3').selectOption('440');
+  await ines.getByLabel('Cost centre of line 1').selectOption('440');
   await ines.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(ines.getByText('Line 3: coding saved')).toBeVisible();
+  await expect(ines.getByText('Line 1: coding saved')).toBeVisible();
 
   await maeve.getByLabel('Value of share 1').press('Enter');
   const notice = maeve.getByRole('alert').filter({ hasText: 'The claim was changed while you worked' });
-  await expect(notice).toContainText('Inês Quadros: corrected line 3: coding');
+  await expect(notice).toContainText('Inês Quadros: corrected line 1: coding');
   await expect(maeve.getByLabel('Value of share 1')).toHaveValue('12.5');
   await notice.getByRole('button', { name: 'Save mine' }).click();
-  await expect(maeve.getByText('Line 3: split saved')).toBeVisible();
+  await expect(maeve.getByText('Line 1: split saved')).toBeVisible();
   await maeve.getByRole('button', { name: 'History' }).click();
-  await expect(maeve.getByRole('listitem').first()).toContainText('corrected line 3: split');
+  await expect(maeve.getByRole('listitem').first()).toContainText('corrected line 1: split');
 });
 
 test('a split that does not hold shows what is left and forbids clearing', async ({ browser }) => {

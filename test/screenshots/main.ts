@@ -43,7 +43,7 @@ const SHOTS: Shot[] = [
     who: 'maeve.tarrant',
     path: '/desk/C-1006',
     theme: 'night',
-    act: (page) => line(page, /Line 3, rate/),
+    act: (page) => line(page, /Line 1, budget/),
   },
   { name: 'ledger', who: 'odd.fjellheim', path: '/ledger' },
   {

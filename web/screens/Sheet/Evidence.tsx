@@ -202,12 +202,14 @@ function Comparisons({ comparisons }: { comparisons: Comparison[] }) {
 }
 
 const figure = (text: string | null): string =>
-  text === null ? '–' : /^-?\d+(\.\d+)?$/.test(text) ? groupDigits(text) : text;
+  text === null ? '–' : text.replace(/^-?\d+(\.\d+)?(?=$| [A-Z]{3}$)/, groupDigits);
+
+const STEPS_HEAD: Partial<Record<Tie['kind'], string>> = { coding: 'Whom to ask', budget: 'Whom to ask' };
 
 function Steps({ tie }: { tie: Tie }) {
   return (
     <details open className="mt-2 text-sm">
-      <summary className="cursor-pointer">How the figure came about</summary>
+      <summary className="cursor-pointer">{STEPS_HEAD[tie.kind] ?? 'How the figure came about'}</summary>
       <ol className="mt-1">
         {tie.steps.map((step, i) => (
           <li key={i} className="flex justify-between gap-3 border-t border-base-300 py-0.5">

@@ -3,6 +3,11 @@ import type { Explanation } from '../../../core/explain/explain.types.ts';
 import type { Case } from '../../../core/formats/case.schema.ts';
 import { groupDigits } from '../../parts/Money.tsx';
 
+const FIGURES: Record<string, string> = {
+  claimAmount: 'amount in claim currency',
+  ledgerAmount: 'amount in ledger currency',
+};
+
 /** How every figure of a line came about; loaded and worked out when somebody opens it, and not before. */
 export function Explained({ document, line }: { document: Case; line: string }) {
   const [steps, setSteps] = useState<Explanation[] | null>(null);
@@ -19,7 +24,7 @@ export function Explained({ document, line }: { document: Case; line: string }) 
           <li key={i} className="border-t border-base-300 py-1">
             <span className="flex justify-between gap-3">
               <span className="font-medium">
-                {step.figure}
+                {FIGURES[step.figure] ?? step.figure}
                 {step.item && ` of item ${step.item}`}
                 {step.share !== null && ` of share ${step.share + 1}`}
               </span>

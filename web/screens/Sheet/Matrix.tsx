@@ -48,7 +48,7 @@ export function Matrix({ view, rows, folded, kinds, cell, onCell, onUnfold, shee
             </th>
           ))}
           <th scope="col" className="px-2 pr-4 font-normal">
-            Coding
+            Codes
           </th>
         </tr>
       </thead>

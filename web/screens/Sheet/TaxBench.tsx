@@ -1,5 +1,7 @@
 import { holdsOn } from '../../../core/dates/isoDate.ts';
+import type { TaxRow } from '../../../core/assess/writeAssessment.ts';
 import type { TaxEntry } from '../../../core/formats/case.schema.ts';
+import { fromMinor, sumKnown, toMinor } from '../../../core/money/amount.ts';
 import { Money } from '../../parts/Money.tsx';
 import { readTypedAmount } from '../../parts/typed.ts';
 import type { BenchProps } from './bench.types.ts';
@@ -9,6 +11,7 @@ export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) 
   const line = view.document.claim.lines.find((l) => l.id === bench.line)!;
   const entries = bench.set.tax ?? [];
   const part = assessment.lines.find((l) => l.id === bench.line)?.parts.find((p) => p.item === bench.item);
+  const sums = sumsByEntry(entries, part?.tax ?? [], line.currency);
   const codes = chart?.taxCodes.filter((c) => holdsOn(c, line.date)) ?? [];
   const set = (tax: TaxEntry[]) => sheet.setBench({ ...bench, set: { ...bench.set, tax } });
   const change = (index: number, fields: Partial<TaxEntry>) =>
@@ -27,7 +30,7 @@ export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) 
         </thead>
         <tbody>
           {entries.map((entry, index) => {
-            const row = part?.tax.filter((t) => t.code === entry.code)[0];
+            const row = sums[index];
             return (
               <tr key={index}>
                 <td className="pr-1 py-0.5">
@@ -93,6 +96,27 @@ export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) 
       </button>
     </div>
   );
+}
+
+interface Sums {
+  net: string | null;
+  tax: string | null;
+  recoverable: string | null;
+}
+
+/** The rows of an assessment follow the entries, a row a component: a new entry begins where a component comes again. */
+function sumsByEntry(entries: readonly TaxEntry[], rows: readonly TaxRow[], currency: string): Sums[] {
+  let next = 0;
+  return entries.map((entry) => {
+    const own: TaxRow[] = [];
+    while (rows[next]?.code === entry.code && !own.some((row) => row.component === rows[next]!.component))
+      own.push(rows[next++]!);
+    const sum = (column: 'tax' | 'recoverable') => {
+      const total = sumKnown(own.map((row) => (row[column] === null ? null : toMinor(row[column], currency))));
+      return total === null ? null : fromMinor(total, currency);
+    };
+    return { net: own[0]?.net ?? null, tax: sum('tax'), recoverable: sum('recoverable') };
+  });
 }
 
 interface AmountCellProps {
