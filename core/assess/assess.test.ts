@@ -222,6 +222,50 @@ describe('settlement', () => {
     expect(sides(result.journal)).toEqual(['6310 -40.00', '1320 +40.00']);
   });
 
+  it('converts what is due at the posting date when its ledger value cannot stand for it', () => {
+    const rates = [
+      { from: 'EUR', to: 'USD', date: '2026-03-02', rate: '2' },
+      { from: 'EUR', to: 'USD', date: '2026-03-31', rate: '1.6' },
+    ];
+    const settled = (amount: string) =>
+      line({
+        id: '2',
+        paidBy: 'card',
+        personal: true,
+        amount: '99.00',
+        currency: 'USD',
+        rate: { kind: 'card', settled: { amount, currency: 'EUR' } },
+      });
+    const journal = (amount: string) =>
+      sides(
+        run({ lines: [line({ currency: 'USD' }), settled(amount)], claim: { currency: 'USD' }, book: { rates } })
+          .journal,
+      );
+    // due is 1.00 USD; the lines are worth 50.00 − 60.00 = −10.00, 0.00 or 0.50 in the ledger
+    expect(journal('60.00')).toEqual(['6310 +50.00', '2130 -60.00', '2110 -0.63', '7990 +10.63']);
+    expect(journal('50.00')).toEqual(['6310 +50.00', '2130 -50.00', '2110 -0.63', '7990 +0.63']);
+    expect(journal('49.50')).toEqual(['6310 +50.00', '2130 -49.50', '2110 -0.50']);
+  });
+
+  it('lets the advance that takes the rest of due take the rest of the payable', () => {
+    const rates = [{ from: 'EUR', to: 'USD', date: '2026-03-02', rate: '3' }];
+    const advances = ['A1', 'A2'].map((id) =>
+      advance({ id, currency: 'USD', outstanding: '50.00', ledgerOutstanding: '17.00' }),
+    );
+    const claim = { currency: 'USD', advances: [{ advance: 'A1' }, { advance: 'A2' }] };
+    const journal = sides(run({ lines: [line({ currency: 'USD' })], claim, book: { rates, advances } }).journal);
+    expect(journal).toEqual([
+      '6310 +33.33',
+      '2110 -33.33',
+      '2110 +16.67',
+      '1310 -17.00',
+      '7990 +0.33',
+      '2110 +16.66',
+      '1310 -17.00',
+      '7990 +0.34',
+    ]);
+  });
+
   it('pays contractors as suppliers', () => {
     expect(sides(run({ lines: [line()], claim: { claimant: 'P2' } }).journal)).toEqual([
       '6310 +100.00',
@@ -243,6 +287,25 @@ describe('settlement', () => {
     const missing = run({ lines: [line()], claim: { advances: [{ advance: 'A1' }] }, book: { ...book, rates: [] } });
     expect(codes(missing)).toEqual(['stop rate-missing']);
     expect(missing.journal).toEqual([]);
+  });
+});
+
+describe('coding', () => {
+  it('goes share over item over line over claim, and may name the account', () => {
+    const split = {
+      by: 'equal' as const,
+      shares: [{ coding: { costCentre: '430', account: '6999' } as Record<string, string> }, { coding: {} }],
+    };
+    const items = [{ id: 'a', category: 'supplies', amount: '100.00', coding: { fund: '20', project: 'P' }, split }];
+    const result = run({ lines: [line({ items, coding: { costCentre: '420', fund: '10' } })] });
+    expect(result.lines[0]!.parts[0]!.shares.map((s) => [s.account, s.coding])).toEqual([
+      ['6999', { costCentre: '430', fund: '20', project: 'P' }],
+      ['6310', { costCentre: '420', fund: '20', project: 'P' }],
+    ]);
+    expect(result.journal.slice(0, 2).map((r) => [r.account, r.coding.account])).toEqual([
+      ['6999', undefined],
+      ['6310', undefined],
+    ]);
   });
 });
 

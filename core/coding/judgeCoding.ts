@@ -174,21 +174,27 @@ function judgeLeft(
   const says = kept
     ? subject
     : `${subject} has ${left} ${currency} left and is charged ${fromMinor(cost, currency)}: ${difference} too much.${owner ? ` Ask ${owner}.` : ''}`;
-  return charged
-    .filter((s, i) => charged.findIndex((x) => x.line === s.line && x.item === s.item) === i)
-    .map(({ line, item }) => ({
-      rule: 'budget-over',
-      kind: 'budget' as const,
-      severity: 'stop' as const,
-      kept,
-      line: line.id,
-      item,
-      subject,
-      actual: fromMinor(cost, currency),
-      allowed: left,
-      unit: currency,
-      difference,
-      says,
-      owner,
-    }));
+  return eachPartOnce(charged).map(({ line, item }) => ({
+    rule: 'budget-over',
+    kind: 'budget' as const,
+    severity: 'stop' as const,
+    kept,
+    line: line.id,
+    item,
+    subject,
+    actual: fromMinor(cost, currency),
+    allowed: left,
+    unit: currency,
+    difference,
+    says,
+    owner,
+  }));
+}
+
+function eachPartOnce(shares: readonly CodedShare[]): CodedShare[] {
+  const seen = new Set<string>();
+  return shares.filter(({ line, item }) => {
+    const key = JSON.stringify([line.id, item]);
+    return seen.has(key) ? false : seen.add(key);
+  });
 }

@@ -3,7 +3,7 @@ import { line, makeCase, valid } from '../../test/fixtures/caseBuilder.ts';
 import { assess } from '../assess/assess.ts';
 import { settlementSum } from '../settlement/settlementSum.ts';
 import { reverseRows } from './reverseRows.ts';
-import { traceRow } from './traceRow.ts';
+import { traceRows } from './traceRows.ts';
 
 describe('tracing a journal row to its share', () => {
   it('skips shares that cost nothing, and rows that are no share', () => {
@@ -18,7 +18,7 @@ describe('tracing a journal row to its share', () => {
     const result = assess(
       valid(makeCase({ lines: [line({ tax: [{ code: 'IE-23' }], split }), line({ id: '2', paidBy: 'card' })] })),
     );
-    expect(result.journal.map((row, i) => [row.account, row.line, traceRow(result, i)])).toEqual([
+    expect(result.journal.map((row, i) => [row.account, row.line, traceRows(result)[i]])).toEqual([
       ['6310', '1', 1],
       ['6310', '1', 2],
       ['6310', '2', 0],

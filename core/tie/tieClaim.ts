@@ -15,14 +15,33 @@ import type { Evidence, Tie } from './tie.types.ts';
  */
 export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Assessment, evidence: Evidence): Tie[] {
   const { lines } = open.case.claim;
-  return lines.flatMap((line, i) => [
-    tieReceipt(line, { evidence, lines, taxNumberNeeded: taxNumberNeeded(open, line) }),
-    tieRate(open, line),
-    tieTax(open, line, assessment.lines[i]!, figures.lines[i]!.findings),
-    tieRules(line.id, 'limit', figures.verdicts),
-    tieRules(line.id, 'coding', figures.verdicts),
-    tieRules(line.id, 'budget', figures.verdicts),
-  ]);
+  const verdicts = groupBy(figures.verdicts, (verdict) => verdict.line ?? '');
+  const sharing = groupBy(lines, (line) => evidence[line.id]?.id ?? '');
+  return lines.flatMap((line, i) => {
+    const receipt = evidence[line.id];
+    const own = verdicts.get(line.id) ?? [];
+    return [
+      tieReceipt(
+        line,
+        receipt ? { receipt, sharing: sharing.get(receipt.id)!, taxNumberNeeded: taxNumberNeeded(open, line) } : null,
+      ),
+      tieRate(open, line),
+      tieTax(open, line, assessment.lines[i]!, figures.lines[i]!.findings),
+      tieRules(line.id, 'limit', own),
+      tieRules(line.id, 'coding', own),
+      tieRules(line.id, 'budget', own),
+    ];
+  });
+}
+
+function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(keyOf(row));
+    if (group) group.push(row);
+    else groups.set(keyOf(row), [row]);
+  }
+  return groups;
 }
 
 /** A tax number is needed where some tax of the line could be reclaimed. */

@@ -2,12 +2,13 @@ import { daysBetween } from '../dates/isoDate.ts';
 import type { Line } from '../formats/case.schema.ts';
 import { fromMinor, readAmount } from '../money/amount.ts';
 import { fromComparisons, worst } from './_lib/states.ts';
-import type { Comparison, Evidence, ReceiptEvidence, Tie } from './tie.types.ts';
+import type { Comparison, ReceiptEvidence, Tie } from './tie.types.ts';
 
-/** What the whole claim says about a line's receipt. */
+/** A line's receipt and what the whole claim says about it. */
 export interface ReceiptContext {
-  evidence: Evidence;
-  lines: readonly Line[];
+  receipt: ReceiptEvidence;
+  /** All lines that use the receipt, this one included. */
+  sharing: readonly Line[];
   /** The merchant's tax number is needed on this line, because tax is to be reclaimed. */
   taxNumberNeeded: boolean;
 }
@@ -16,10 +17,10 @@ export interface ReceiptContext {
  * Receipt with line: amount, currency, date, merchant and, where tax is reclaimed, the tax number. A receipt used by
  * several lines is compared with their sum. A line without a receipt is open.
  */
-export function tieReceipt(line: Line, context: ReceiptContext): Tie {
-  const receipt = context.evidence[line.id];
-  if (!receipt) return { line: line.id, kind: 'receipt', state: 'open', difference: null, comparisons: [], steps: [] };
-  const amount = compareAmount(line, receipt, context);
+export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
+  if (!context) return { line: line.id, kind: 'receipt', state: 'open', difference: null, comparisons: [], steps: [] };
+  const { receipt } = context;
+  const amount = compareAmount(line, context);
   const comparisons = [
     amount.comparison,
     same('currency', line.currency, receipt.currency),
@@ -35,8 +36,8 @@ export function tieReceipt(line: Line, context: ReceiptContext): Tie {
   };
 }
 
-function compareAmount(line: Line, receipt: ReceiptEvidence, { evidence, lines }: ReceiptContext) {
-  const sharing = lines.filter((l) => evidence[l.id]?.id === receipt.id && l.currency === line.currency);
+function compareAmount(line: Line, { receipt, sharing: all }: ReceiptContext) {
+  const sharing = all.filter((l) => l.currency === line.currency);
   const claimed = sharing.reduce((a, l) => a + readAmount(l.amount, l.currency)!, 0n);
   const shown = receipt.amount === null ? null : readAmount(receipt.amount, receipt.currency ?? line.currency);
   const comparable = shown !== null && receipt.currency === line.currency;

@@ -2,9 +2,9 @@ import type { Verdict } from '../policy/policy.types.ts';
 import { fromComparisons } from './_lib/states.ts';
 import type { Comparison, Tie } from './tie.types.ts';
 
-/** What the rules of one kind came to for a line: the limits of the policy, the rules of the chart, the budgets left. */
+/** What the rules of one kind came to for a line, from the verdicts about it: the limits of the policy, the rules of the chart, the budgets left. */
 export function tieRules(line: string, kind: Verdict['kind'], verdicts: readonly Verdict[]): Tie {
-  const own = verdicts.filter((v) => v.kind === kind && v.line === line);
+  const own = verdicts.filter((v) => v.kind === kind);
   const comparisons = own.map(compare);
   const off = comparisons.find((c) => c.state === 'off');
   const steps = own.filter((v) => v.owner).map((v) => ({ label: v.subject, value: `ask ${v.owner}`, source: null }));

@@ -130,10 +130,10 @@ export const MUTATIONS: Mutation[] = [
     'open.claimCurrency, open.case.claim.lines[0]!.date',
   ),
   m(
-    '20 all the ledger value with the last part',
+    '20 ledger part rounded',
     'advance/applyAdvance.ts',
-    'part === outstanding ? ledger : roundHalfAway',
-    'outstanding === 0n ? ledger : roundHalfAway',
+    'roundHalfAway(ledger * part, outstanding)',
+    '(ledger * part) / outstanding',
   ),
   m('20 uncovered claim goes down', 'advance/applyAdvance.ts', 'line.claimAmount -= claim;', ''),
   m('21 receivable', 'settlement/settle.ts', 'due < 0n ? -due : 0n', '0n'),

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Assessment } from '../../../core/assess/writeAssessment.ts';
-import { traceRow } from '../../../core/journal/traceRow.ts';
+import { traceRows } from '../../../core/journal/traceRows.ts';
 import { reverseRows } from '../../../core/journal/reverseRows.ts';
 import { toMinor } from '../../../core/money/amount.ts';
 import type { Actor, Context } from '../../context.ts';
@@ -110,6 +110,7 @@ async function writePosting(
 }
 
 function rowsOf(assessment: Assessment, currency: string): JournalRowRecord[] {
+  const shares = traceRows(assessment);
   return assessment.journal.map((row, index) => ({
     position: index + 1,
     account: row.account,
@@ -120,7 +121,7 @@ function rowsOf(assessment: Assessment, currency: string): JournalRowRecord[] {
     amount: toMinor(row.amount, row.currency),
     line_id: row.line,
     item_id: row.item,
-    share: traceRow(assessment, index),
+    share: shares[index]!,
     tax_code: row.taxCode,
     text: row.text,
   }));
