@@ -37,7 +37,7 @@ export interface SettledItem {
 export function settleOpenItem(item: OpenItem, settlement: Settlement): SettledItem {
   const { amount, bank } = settlement;
   if (amount <= 0n || amount > item.open) throw new RangeError(`${amount} cannot be settled of ${item.open} open`);
-  const booked = amount === item.open ? item.booked : roundHalfAway(item.booked * amount, item.open);
+  const booked = roundHalfAway(item.booked * amount, item.open);
   const sign = item.kind === 'payable' ? 1n : -1n;
   const { bankAccount, exchangeAccount, ledgerCurrency, text } = settlement;
   const rows = balanced([

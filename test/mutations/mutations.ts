@@ -164,7 +164,12 @@ export const MUTATIONS: Mutation[] = [
     'const currency = line.currency;',
   ),
   m('24 reversal', 'journal/reverseRows.ts', 'amount: -row.amount', 'amount: row.amount'),
-  m('25 booked in proportion', 'payment/settleOpenItem.ts', 'amount === item.open ? item.booked : ', ''),
+  m(
+    '25 booked in proportion',
+    'payment/settleOpenItem.ts',
+    'roundHalfAway(item.booked * amount, item.open)',
+    '(item.booked * amount) / item.open',
+  ),
   m('26 accrual net of tax', 'period/accrue.ts', 'share.ledgerCost!, {', 'share.ledgerGross!, {'),
   m(
     '26 revaluation sign',
