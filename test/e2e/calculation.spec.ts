@@ -4,7 +4,7 @@ import { pageOf } from './people.ts';
 /** The journal of a Sheet, open. */
 async function journalOf(page: Page, number: string) {
   await page.goto(`/desk/${number}`);
-  await page.getByRole('heading', { name: /^Line/ }).waitFor();
+  await page.getByRole('heading', { name: /Line \d/ }).waitFor();
   await page.keyboard.press('j');
   const journal = page.getByRole('group', { name: 'Journal rows' });
   await expect(journal).toBeVisible();

@@ -38,6 +38,7 @@ test('a claim from the desk to the ledger and back, with the keyboard alone', as
   await expect(evidence.getByRole('row', { name: /amount/ })).toContainText('−9.00');
   await expect(evidence.getByRole('img', { name: 'Receipt of line 2' })).toBeVisible();
   await page.keyboard.press('w');
+  await expect(page.getByLabel('Why this difference is accepted')).toBeFocused();
   await page.keyboard.type('Only the food was claimed');
   await page.keyboard.press('Enter');
   await expect(evidence.getByText('Waived by Maeve Tarrant: Only the food was claimed')).toBeVisible();
@@ -107,6 +108,7 @@ test('the same in yen: no decimals anywhere, two tax rates on one receipt', asyn
     /108\s000 claimed − 18\s022 company-paid − 0 private − 0 advances = 89\s978\s*JPY to pay/,
   );
   await page.keyboard.press('w');
+  await expect(page.getByLabel('Why this difference is accepted')).toBeFocused();
   await page.keyboard.type('The difference was tea, not claimed');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/Waived by Maeve Tarrant/)).toBeVisible();

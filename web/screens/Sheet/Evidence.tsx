@@ -151,14 +151,10 @@ function AskForm({
   asking: 'waive' | 'ask';
   onClose: () => void;
 }) {
-  const submit = async (text: string) => {
-    const done =
-      asking === 'waive'
-        ? await sheet.mark(cell, 'waived', text)
-        : await sheet.run('The question is pinned to the line', (revision) =>
-            sheet.acts.ask({ revision, line: cell.line, kind: cell.kind, text }),
-          );
-    if (done) onClose();
+  const submit = (text: string) => {
+    if (asking === 'waive') return sheet.mark(cell, 'waived', text, onClose);
+    const ask = (revision: number) => sheet.acts.ask({ revision, line: cell.line, kind: cell.kind, text });
+    return sheet.run('The question is pinned to the line', ask, { then: onClose });
   };
   return (
     <ReasonForm

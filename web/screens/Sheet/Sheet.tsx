@@ -213,7 +213,9 @@ function useSheetKeys(scope: KeyScope): void {
     'Ctrl+Enter': () =>
       may('clear')
       && !sheet.bench
-      && void sheet.run(`${view.claim.number} is cleared`, (revision) => sheet.acts.clear(revision), undoClear(view)),
+      && void sheet.run(`${view.claim.number} is cleared`, (revision) => sheet.acts.clear(revision), {
+        undo: undoClear(view),
+      }),
     Escape: close,
   });
 }

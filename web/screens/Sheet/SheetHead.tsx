@@ -172,9 +172,9 @@ function ReturnPanel({ sheet, view, onClose }: { sheet: SheetState; view: ClaimV
       note={count ? `${count} ${count === 1 ? 'question goes' : 'questions go'} with it.` : null}
       act="Return the claim"
       onClose={onClose}
-      onSubmit={async (reason) => {
-        if (await sheet.run('The claim is returned', (revision) => sheet.acts.giveBack(revision, reason))) onClose();
-      }}
+      onSubmit={(reason) =>
+        sheet.run('The claim is returned', (revision) => sheet.acts.giveBack(revision, reason), { then: onClose })
+      }
     />
   );
 }
@@ -186,10 +186,9 @@ function HoldPanel({ sheet, onClose }: { sheet: SheetState; onClose: () => void 
       label="Why it has to wait"
       act="Hold the claim"
       onClose={onClose}
-      onSubmit={async (reason) => {
-        if (await sheet.run('The claim is on hold', (revision) => sheet.acts.hold(revision, { reason, until })))
-          onClose();
-      }}
+      onSubmit={(reason) =>
+        sheet.run('The claim is on hold', (revision) => sheet.acts.hold(revision, { reason, until }), { then: onClose })
+      }
     >
       <label className="flex items-center gap-2">
         Look again on{' '}

@@ -29,6 +29,12 @@ interface Undo {
   run: (acts: ClaimActs, revision: number) => Promise<ClaimView>;
 }
 
+/** What follows an act that was done: how to take it back, and what to close before the newer claim is shown. */
+interface After {
+  undo?: Undo;
+  then?: () => void;
+}
+
 /** The state and the acts of a Sheet. Every act answers with the claim as it then is; a stale one says what changed. */
 export function useSheet(number: string) {
   const { data: view, error, mutate } = useClaim(number);
@@ -39,21 +45,21 @@ export function useSheet(number: string) {
   const undos = useRef<Undo[]>([]);
 
   const run = useCallback(
-    async (done: string | null, act: (revision: number) => Promise<ClaimView>, undo?: Undo): Promise<boolean> => {
-      if (!view) return false;
+    async (done: string, act: (revision: number) => Promise<ClaimView>, { undo, then }: After = {}): Promise<void> => {
+      if (!view) return;
       setBusy(true);
       try {
-        await mutate(await act(view.claim.revision), { revalidate: false });
+        const next = await act(view.claim.revision);
+        then?.();
         setStale(null);
         if (undo) undos.current.push(undo);
-        if (done) toast({ text: done });
-        return true;
+        toast({ text: done });
+        await mutate(next, { revalidate: false });
       } catch (failure) {
         if (failure instanceof ApiError && failure.code === 'stale') {
           setStale({ changes: failure.numbers.changes as HistoryEvent[] });
           await mutate();
         } else toast({ text: (failure as Error).message, tone: 'bad' });
-        return false;
       } finally {
         setBusy(false);
       }
@@ -69,12 +75,16 @@ export function useSheet(number: string) {
       label: `${kind} of line ${line}`,
       run: (a: ClaimActs, revision: number) => a.correct(line, { revision, item, set: before }),
     };
-    if (!(await run(null, (revision) => acts.correct(line, { revision, item, set }), undo))) return;
-    setBench(null);
-    toast({ text: `Line ${line}: ${kind} saved` });
+    const after = { undo, then: () => setBench(null) };
+    await run(`Line ${line}: ${kind} saved`, (revision) => acts.correct(line, { revision, item, set }), after);
   };
 
-  const mark = (cell: { line: string; kind: TieKind }, to: 'seen' | 'waived' | 'none', reason?: string) => {
+  const mark = (
+    cell: { line: string; kind: TieKind },
+    to: 'seen' | 'waived' | 'none',
+    reason?: string,
+    then?: () => void,
+  ) => {
     const words = { seen: 'ticked as seen', waived: 'waived', none: 'mark taken back' }[to];
     const earlier = view?.marks.find((m) => m.line === cell.line && m.kind === cell.kind);
     const before = {
@@ -89,7 +99,7 @@ export function useSheet(number: string) {
     return run(
       `Line ${cell.line} ${cell.kind}: ${words}`,
       (revision) => acts.mark({ revision, ...cell, mark: to, ...(reason ? { reason } : {}) }),
-      undo,
+      { undo, ...(then ? { then } : {}) },
     );
   };
 
