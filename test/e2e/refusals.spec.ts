@@ -92,6 +92,7 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await page.keyboard.press('?');
   await page.getByLabel('Single letters act outside of fields').uncheck();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('s');
   await expect(page.getByRole('form')).toHaveCount(0);
   await page.keyboard.press('?');

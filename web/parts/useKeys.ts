@@ -30,7 +30,7 @@ function pressesFocused(event: KeyboardEvent): boolean {
 }
 
 /**
- * Listens to keys on the page. Single characters never act while somebody types, nor when they are switched off;
+ * Listens to keys on the page, not while a dialog is open. Single characters never act while somebody types, nor when they are switched off;
  * named keys (arrows, Escape) and combinations with Ctrl do, the former outside of fields only.
  */
 export function useKeys(keys: KeyMap, on = true): void {
@@ -41,7 +41,7 @@ export function useKeys(keys: KeyMap, on = true): void {
   useEffect(() => {
     if (!on) return;
     const listen = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.altKey) return;
+      if (event.defaultPrevented || event.altKey || document.querySelector('dialog[open]')) return;
       const name = nameOf(event);
       const act = latest.current[name];
       if (!act || pressesFocused(event)) return;

@@ -137,7 +137,9 @@ function ActButtons({ sheet, view, person, panel, setPanel }: Omit<HeadProps, 'a
           className="btn btn-primary btn-sm"
           disabled={sheet.busy}
           onClick={() =>
-            void sheet.run(`${claim.number} is cleared`, (revision) => sheet.acts.clear(revision), undoClear(view))
+            void sheet.run(`${claim.number} is cleared`, (revision) => sheet.acts.clear(revision), {
+              undo: undoClear(view),
+            })
           }
         >
           Clear <kbd className="text-xs font-normal opacity-90">Ctrl ↵</kbd>
