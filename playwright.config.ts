@@ -5,13 +5,14 @@ export default defineConfig({
   testDir: 'test/e2e',
   workers: 1,
   fullyParallel: false,
-  timeout: 60_000,
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   outputDir: 'test-results/e2e',
   use: {
     baseURL: process.env.EBBET_URL ?? 'http://127.0.0.1:4390',
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 10_000,
+    actionTimeout: 30_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -15,7 +15,7 @@ export default defineConfig({
     globalSetup: ['test/fixtures/templateDatabase.ts'],
     pool: 'forks',
     maxWorkers: 2,
-    testTimeout: 30_000,
-    hookTimeout: 60_000,
+    testTimeout: 180_000,
+    hookTimeout: 300_000,
   },
 });

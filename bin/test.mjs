@@ -73,7 +73,7 @@ function countEndToEnd(code) {
 }
 
 async function answers(port) {
-  for (let i = 0; i < 100; i += 1) {
+  for (let i = 0; i < 600; i += 1) {
     try {
       if ((await fetch(`http://127.0.0.1:${port}/api/session`)).ok) return;
     } catch {

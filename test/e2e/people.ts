@@ -37,6 +37,7 @@ export async function pressUntil(page: Page, key: string, wanted: Locator): Prom
   for (let i = 0; i < 40; i += 1) {
     if (await wanted.count()) return;
     await page.keyboard.press(key);
+    await wanted.waitFor({ timeout: 400 }).catch(() => undefined);
   }
   throw new Error(`${key} does not lead to ${String(wanted)}`);
 }

@@ -36,7 +36,7 @@ const clusterLives = () => spawnSync('pgrep', ['-f', join(state, 'start', 'data'
 test.afterAll(() => rmSync(state, { recursive: true, force: true }));
 
 test('the start command serves with its own database, and TERM stops both', async () => {
-  test.setTimeout(150_000);
+  test.setTimeout(400_000);
   const first = start();
   const output = await announced(first);
   expect(output).toContain(`http://127.0.0.1:${port}`);

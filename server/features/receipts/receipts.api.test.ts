@@ -7,7 +7,11 @@ let api: TestApi;
 let tomas: Client;
 const limits = {
   ...usualLimits,
-  upload: (pool: Parameters<typeof usualLimits.upload>[0]) => ({ ...usualLimits.upload(pool), points: 14 }),
+  upload: (pool: Parameters<typeof usualLimits.upload>[0]) => ({
+    ...usualLimits.upload(pool),
+    points: 14,
+    duration: 3600,
+  }),
 };
 beforeAll(async () => {
   api = await startApi('receipts', { limits });
