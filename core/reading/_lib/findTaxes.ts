@@ -1,0 +1,71 @@
+import { decimalToFraction, isDecimal } from '../../money/decimal.ts';
+import type { Fraction } from '../../money/fraction.ts';
+import type { FoundTax } from '../reading.types.ts';
+import { plain, spotAt, type TextLine } from './lines.ts';
+import type { Money } from './money.ts';
+import { TAX } from './vocabulary.ts';
+
+const RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?) ?%/g;
+
+/**
+ * Taxes by rate. A line with a percentage and two amounts of which one is the tax of the other is sure; a single amount
+ * is taken for the tax where it is the tax that the total would hold.
+ */
+export function findTaxes(lines: readonly TextLine[], amounts: readonly Money[], total: bigint | null, write: (minor: bigint) => string): FoundTax[] {
+  const found: FoundTax[] = [];
+  lines.forEach((line, i) => {
+    const [match, ...more] = [...line.text.matchAll(RATE)];
+    if (!match || more.length > 0) return;
+    const rate = match[1]!.replace(',', '.').replace(/\.0+$/, '');
+    const numbers = amounts.filter((a) => a.line === i && a.exact);
+    const pair = pairOf(numbers, rate);
+    const named = TAX.test(plain(line.text));
+    if (!pair && !named) return;
+    const alone = pair ? null : taxAlone(numbers, rate, total);
+    if (!pair && !alone) return;
+    const money = pair?.tax ?? alone!;
+    const tax: FoundTax = {
+      rate,
+      base: pair ? write(pair.base) : null,
+      tax: write(money.minor),
+      sure: money.confidence >= 65 && (pair !== null || isTaxOf(money.minor, total, rate)) ? 'sure' : 'likely',
+      spot: spotAt(line, money.start, money.end),
+    };
+    if (!found.some((f) => f.rate === tax.rate && f.tax === tax.tax)) found.push(tax);
+  });
+  return found;
+}
+
+/** The tax and its base among the amounts of a line, by computing: tax of a net, or tax within a gross. */
+function pairOf(numbers: readonly Money[], rate: string): { tax: Money; base: bigint } | null {
+  const percent = percentOf(rate);
+  if (!percent || percent.n === 0n) return null;
+  for (const tax of numbers)
+    for (const other of numbers) {
+      if (tax === other || tax.minor <= 0n || other.minor <= tax.minor) continue;
+      if (close(other.minor * percent.n, 100n * percent.d, tax.minor)) return { tax, base: other.minor };
+      if (close(other.minor * percent.n, 100n * percent.d + percent.n, tax.minor)) return { tax, base: other.minor - tax.minor };
+    }
+  return null;
+}
+
+function taxAlone(numbers: readonly Money[], rate: string, total: bigint | null): Money | null {
+  const fitting = numbers.find((a) => isTaxOf(a.minor, total, rate));
+  if (fitting) return fitting;
+  const only = numbers.length === 1 ? numbers[0]! : null;
+  return only && (total === null || only.minor * 2n < total) ? only : null;
+}
+
+function isTaxOf(tax: bigint, total: bigint | null, rate: string): boolean {
+  const percent = percentOf(rate);
+  if (!percent || total === null || percent.n === 0n) return false;
+  return close(total * percent.n, 100n * percent.d + percent.n, tax);
+}
+
+/** Whether top / bottom is within one minor unit of a figure. */
+function close(top: bigint, bottom: bigint, figure: bigint): boolean {
+  const off = top - figure * bottom;
+  return (off < 0n ? -off : off) <= bottom;
+}
+
+const percentOf = (rate: string): Fraction | null => (isDecimal(rate) ? decimalToFraction(rate) : null);

@@ -1,0 +1,134 @@
+import type { Found, Sureness } from '../reading.types.ts';
+import { plain, type TextLine } from './lines.ts';
+import type { Money } from './money.ts';
+import { CHANGE, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
+
+/** A total with the amount it stands for and what speaks for it. */
+export interface Total extends Found {
+  minor: bigint;
+  line: number;
+}
+
+interface Candidate {
+  money: Money;
+  score: number;
+  /** It follows from other figures of the document. */
+  proved: string | null;
+  labelled: boolean;
+}
+
+const SURE_SCORE = 12;
+const LEAD = 3;
+
+/**
+ * What is to be paid in the end: the amount beside a word for the total, weighed by whether other figures lead to it
+ * (the items above add up to it, net and tax do, cash less change does).
+ */
+export function findTotal(lines: readonly TextLine[], amounts: readonly Money[], write: (minor: bigint) => string): Total | null {
+  const texts = lines.map((line) => plain(line.text));
+  const candidates = labelled(lines, texts, amounts);
+  const pool = candidates.length > 0 ? candidates : unlabelled(texts, amounts);
+  const judged = pool.map((c) => judge(c, lines, texts, amounts)).sort((a, b) => b.score - a.score || b.money.line - a.money.line);
+  const best = judged[0];
+  if (!best) return null;
+  const rival = judged.find((c) => c.money.minor !== best.money.minor);
+  const clear = !rival || best.score - rival.score >= LEAD;
+  return {
+    value: write(best.money.minor),
+    minor: best.money.minor,
+    line: best.money.line,
+    sure: surenessOf(best, clear),
+    spot: best.money.spot,
+    because: best.proved ?? (best.labelled ? 'it stands beside the word for the total' : 'it is the largest amount'),
+  };
+}
+
+function surenessOf(best: Candidate, clear: boolean): Sureness {
+  if (!best.labelled && !best.proved) return 'doubtful';
+  if (best.money.confidence < 50 || !clear) return best.proved && clear ? 'likely' : 'doubtful';
+  if (best.proved && best.score >= SURE_SCORE && best.money.confidence >= 65) return 'sure';
+  return best.score >= SURE_SCORE + 3 && best.money.confidence >= 88 ? 'sure' : 'likely';
+}
+
+function labelled(lines: readonly TextLine[], texts: readonly string[], amounts: readonly Money[]): Candidate[] {
+  return texts.flatMap((text, i) => {
+    const strong = STRONG_TOTAL.test(text);
+    if (!strong && !TOTAL.test(text)) return [];
+    if (CHANGE.test(text)) return [];
+    const money = valueFor(lines, texts, amounts, i);
+    if (!money) return [];
+    let score = strong ? 10 : 8;
+    if (PART_OF_TOTAL.test(text)) score -= strong && !/sub|zwischen|sous|delsum|mellom/.test(text) ? 4 : 8;
+    if (TAX.test(text) && !strong) score -= 4;
+    return [{ money, score, proved: null, labelled: true }];
+  });
+}
+
+/** The amount a label speaks of: the last on its line, or the one below when its line has none. */
+function valueFor(lines: readonly TextLine[], texts: readonly string[], amounts: readonly Money[], i: number): Money | null {
+  const own = amounts.filter((a) => a.line === i);
+  if (own.length > 0) return own.findLast((a) => a.exact) ?? own.at(-1)!;
+  const next = amounts.filter((a) => a.line === i + 1 && lines[i + 1]!.page === lines[i]!.page);
+  const below = next.at(-1);
+  const bare = below && texts[i + 1]!.replace(/[^a-z]/g, '').length <= 4;
+  return bare ? below : null;
+}
+
+function unlabelled(texts: readonly string[], amounts: readonly Money[]): Candidate[] {
+  const usable = amounts.filter((a) => a.exact && !CHANGE.test(texts[a.line]!) && !HANDED.test(texts[a.line]!));
+  const largest = usable.reduce<Money | null>((a, m) => (a === null || m.minor > a.minor ? m : a), null);
+  return largest ? [{ money: largest, score: 0, proved: null, labelled: false }] : [];
+}
+
+function judge(candidate: Candidate, lines: readonly TextLine[], texts: readonly string[], amounts: readonly Money[]): Candidate {
+  const { money } = candidate;
+  const proved = proofOf(money, texts, amounts);
+  const others = amounts.filter((a) => a.exact && !HANDED.test(texts[a.line]!) && !CHANGE.test(texts[a.line]!));
+  const largest = others.every((a) => a.minor <= money.minor);
+  const repeated = amounts.some((a) => a !== money && a.minor === money.minor && (HANDED.test(texts[a.line]!) || PAID_BY.test(texts[a.line]!) || STRONG_TOTAL.test(texts[a.line]!)));
+  const height = lines[money.line]!.box.height;
+  const heights = lines.map((l) => l.box.height).sort((a, b) => a - b);
+  const tall = height > (heights[Math.floor(heights.length / 2)] ?? height) * 1.2;
+  let { score } = candidate;
+  if (proved) score += 4;
+  if (largest) score += 3;
+  if (repeated) score += 2;
+  if (tall) score += 2;
+  if (money.exact) score += 1;
+  if (money.minor <= 0n) score -= 10;
+  return { ...candidate, score, proved };
+}
+
+/** How the amount follows from other figures, or null. */
+function proofOf(money: Money, texts: readonly string[], amounts: readonly Money[]): string | null {
+  const on = (pattern: RegExp) => amounts.filter((a) => pattern.test(texts[a.line]!) && a.line !== money.line);
+  const changes = on(CHANGE);
+  if (on(HANDED).some((h) => changes.some((c) => h.minor - c.minor === money.minor && c.minor > 0n)))
+    return 'cash given less change comes to it';
+  if (addsUp(money, texts, amounts)) return 'the items above add up to it';
+  const taxes = on(TAX);
+  const parts = on(PART_OF_TOTAL);
+  if (taxes.some((t) => t.minor > 0n && parts.some((p) => p.minor + t.minor === money.minor))) return 'net and tax add up to it';
+  if (taxes.length > 1 && parts.some((p) => p.minor + taxes.reduce((a, t) => a + t.minor, 0n) === money.minor))
+    return 'net and taxes add up to it';
+  return null;
+}
+
+/** Whether at least two rows right above add up to the amount, leaving out sums and taxes. */
+function addsUp(money: Money, texts: readonly string[], amounts: readonly Money[]): boolean {
+  let sum = 0n;
+  let rows = 0;
+  for (let line = money.line - 1; line >= 0 && money.line - line < 60; line -= 1) {
+    const text = texts[line]!;
+    const last = amounts.filter((a) => a.line === line && a.exact).at(-1);
+    if (!last) continue;
+    if ((PART_OF_TOTAL.test(text) && !/rabat|discount|remise|descuento|desconto|sconto/.test(text)) || TAX.test(text) || TOTAL.test(text)) {
+      if (rows === 0) continue;
+      break;
+    }
+    sum += last.minor;
+    rows += 1;
+    if (rows >= 2 && sum === money.minor) return true;
+  }
+  return false;
+}
