@@ -25,7 +25,7 @@ async function buildServer() {
   const { build } = await import('esbuild');
   await build({
     absWorkingDir: root,
-    entryPoints: { main: 'server/main.ts', prepare: 'server/db/prepare.ts' },
+    entryPoints: { main: 'server/main.ts', prepare: 'server/db/prepare.ts', reader: 'server/reading/process.ts' },
     outdir: 'build/server',
     outExtension: { '.js': '.mjs' },
     bundle: true,

@@ -65,7 +65,8 @@ function datesIn(line: TextLine, index: number, context: DateContext): Candidate
   for (const m of source.matchAll(MONTH_FIRST)) add(m, named(m[3]!, m[1]!, m[2]!));
   for (const m of source.matchAll(NUMERIC)) {
     const [value, other] = numeric(m[1]!, m[2]!, m[3]!, m[4]!, context);
-    add(m, value, other);
+    if (value !== null && value <= context.asOf) add(m, value, other);
+    else add(m, ...(repaired(m, context) ?? [value, other]));
   }
   return found;
 }
@@ -92,6 +93,22 @@ function iso(year: string, month: string, day: string): string | null {
   const full = digits.length === 2 ? `20${digits}` : digits;
   const text = `${full}-${month.padStart(2, '0')}-${day.padStart(2, '0')}`;
   return full.length === 4 && isIsoDate(text) ? text : null;
+}
+
+/** Printers that strike their zeros through make an 8 of a 0: tried where the date as read cannot be. */
+function repaired(m: RegExpMatchArray, context: DateContext): [string, string] | null {
+  const parts = [m[1]!, m[3]!, m[4]!];
+  const tries = parts.reduce<string[][]>((heads, part) => heads.flatMap((head) => zeroed(part).map((p) => [...head, p])), [[]]);
+  const values = tries
+    .map(([a, b, c]) => numeric(a!, m[2]!, b!, c!, context)[0])
+    .filter((d): d is string => d !== null && d <= context.asOf && d >= addDays(context.asOf, -OLDEST_DAYS));
+  const [best] = values.sort().reverse();
+  return best ? [best, m[0].trim()] : null;
+}
+
+/** A number with each choice of its eights read as noughts. */
+function zeroed(part: string): string[] {
+  return [...part].reduce<string[]>((heads, c) => heads.flatMap((head) => (c === '8' ? [head + c, `${head}0`] : [head + c])), ['']);
 }
 
 /** Day, month and year from three numbers; the second value is the other possible reading. */

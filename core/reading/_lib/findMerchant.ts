@@ -34,8 +34,9 @@ function nameIn(line: TextLine): string | null {
 function scoreOf(line: TextLine, index: number, usual: number): number {
   const text = plain(line.text);
   const letters = text.replace(/[^a-z]/g, '').length;
-  let score = 6 - index * 0.8;
+  let score = 6 - index * 1.4;
   if (usual > 0) score += Math.max(-2, Math.min(5, (line.box.height / usual - 1) * 6));
+  if (/(?<![a-z])[a-z]+ \d+[a-z]?$|^\d+ [a-z]/.test(text.trim())) score -= 3;
   if (LEGAL.test(text.trim())) score += 3;
   if (STREET.test(text)) score -= 5;
   if (NOT_A_NAME.test(text)) score -= text.split(' ').length <= 3 ? 9 : 4;

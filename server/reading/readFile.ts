@@ -1,0 +1,88 @@
+import { readDocument } from '../../core/reading/readDocument.ts';
+import type { Reading, Spot, Word } from '../../core/reading/reading.types.ts';
+import { setText } from './drawText.ts';
+import { readingOfInvoice, readInvoice, setInvoice } from './eInvoice.ts';
+import { mailText, toReadable } from './inspect.ts';
+import { drawPage, openPdf, wordsOfPdf, xmlInside } from './pdf.ts';
+import type { FileKind, ReadResult } from './reading.types.ts';
+import { recognise, type Recognised } from './recognise.ts';
+
+const PAGES_READ = 5;
+const PAGES_RECOGNISED = 3;
+const SCAN_WIDTH = 1700;
+/** A PDF with fewer words than this is a scan. */
+const FEW_WORDS = 5;
+
+export interface FileToRead {
+  kind: FileKind;
+  type: string;
+  bytes: Buffer;
+  /** Today, ISO 8601. */
+  asOf: string;
+}
+
+/** Reads an accepted file: fields of e-invoices, text of PDFs and mails, recognised words of pictures and scans. */
+export async function readFile({ kind, type, bytes, asOf }: FileToRead): Promise<ReadResult> {
+  switch (kind) {
+    case 'picture':
+      return fromPictures([await recognise(await toReadable(bytes, type), 1)], asOf);
+    case 'pdf':
+      return readPdf(bytes, asOf);
+    case 'invoice': {
+      const read = readInvoice(bytes.toString('utf8'));
+      if (!read.ok) throw new Error(read.reason);
+      return readingOfInvoice(read.facts, setInvoice(read.facts));
+    }
+    case 'mail':
+      return fromWords('text', setText(await mailText(bytes)).words, asOf);
+    default:
+      return kind satisfies never;
+  }
+}
+
+const fromWords = (method: ReadResult['method'], words: Word[], asOf: string): ReadResult => ({
+  method,
+  reading: readDocument(words, asOf),
+  remarks: [],
+});
+
+async function readPdf(bytes: Buffer, asOf: string): Promise<ReadResult> {
+  const opened = await openPdf(bytes);
+  if (!opened.ok) throw new Error(opened.reason);
+  const { pdf } = opened;
+  try {
+    const xml = await xmlInside(pdf);
+    const invoice = xml === null ? null : readInvoice(xml);
+    if (invoice?.ok) return readingOfInvoice(invoice.facts, null);
+    const words = await wordsOfPdf(pdf, PAGES_READ);
+    if (words.length >= FEW_WORDS) return fromWords('text', words, asOf);
+    const seen: Recognised[] = [];
+    for (let page = 1; page <= Math.min(pdf.numPages, PAGES_RECOGNISED); page += 1)
+      seen.push(await recognise((await drawPage(pdf, page, SCAN_WIDTH)).png, page));
+    return fromPictures(seen, asOf);
+  } finally {
+    await pdf.destroy();
+  }
+}
+
+/** Read where rows are level, marked where they stand in the pictures. */
+function fromPictures(pages: readonly Recognised[], asOf: string): ReadResult {
+  const words = pages.flatMap((p) => p.words);
+  const back = (spot: Spot | null): Spot | null =>
+    spot && { page: spot.page, box: (pages[spot.page - 1] ?? pages[0]!).place(spot.box) };
+  const result = fromWords('recognised', words, asOf);
+  return { ...result, reading: mapSpots(result.reading, back) };
+}
+
+function mapSpots(reading: Reading, back: (spot: Spot | null) => Spot | null): Reading {
+  const moved = <T extends { spot: Spot | null }>(found: T | null): T | null => found && { ...found, spot: back(found.spot) };
+  return {
+    amount: moved(reading.amount),
+    currency: moved(reading.currency),
+    date: moved(reading.date),
+    merchant: moved(reading.merchant),
+    taxNumber: moved(reading.taxNumber),
+    cardDigits: moved(reading.cardDigits),
+    taxes: reading.taxes.map((tax) => ({ ...tax, spot: back(tax.spot) })),
+  };
+}
