@@ -20,7 +20,9 @@ function fontsOf(face: Face): opentype.Font[] {
   if (found) return found;
   const fonts = ['latin', 'latin-ext'].flatMap((set) => {
     try {
-      const bytes = readFileSync(require.resolve(`@fontsource/${FACES[face]}/files/${FACES[face]}-${set}-400-normal.woff`));
+      const bytes = readFileSync(
+        require.resolve(`@fontsource/${FACES[face]}/files/${FACES[face]}-${set}-400-normal.woff`),
+      );
       return [opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength))];
     } catch {
       return [];
@@ -43,7 +45,10 @@ export class Paper {
   text(text: string, x: number, size: number, align: 'left' | 'right' | 'middle' = 'left', y = this.y): void {
     const letters = [...text].map((letter) => {
       const fonts = fontsOf(this.face);
-      const font = fonts.find((f) => f.charToGlyphIndex(letter) > 0) ?? fontsOf('sans').find((f) => f.charToGlyphIndex(letter) > 0) ?? fonts[0]!;
+      const font =
+        fonts.find((f) => f.charToGlyphIndex(letter) > 0)
+        ?? fontsOf('sans').find((f) => f.charToGlyphIndex(letter) > 0)
+        ?? fonts[0]!;
       return { letter, font, advance: font.getAdvanceWidth(letter, size) };
     });
     const long = letters.reduce((a, l) => a + l.advance, 0);
@@ -60,7 +65,8 @@ export class Paper {
     const dash = style === 'dots' ? ' stroke-dasharray="3 6"' : '';
     const at = this.y - 8;
     this.shapes += `<path stroke="${this.ink}" stroke-width="1.5"${dash} d="M20 ${at}H${this.width - 20}"/>`;
-    if (style === 'double') this.shapes += `<path stroke="${this.ink}" stroke-width="1.5" d="M20 ${at + 5}H${this.width - 20}"/>`;
+    if (style === 'double')
+      this.shapes += `<path stroke="${this.ink}" stroke-width="1.5" d="M20 ${at + 5}H${this.width - 20}"/>`;
     this.y += 16;
   }
   box(x: number, y: number, width: number, height: number): void {

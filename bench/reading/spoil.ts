@@ -8,7 +8,9 @@ export type Harm = (typeof HARMS)[number];
 /** The picture as a telephone would send it: a JPEG with one kind of harm. */
 export async function spoil(png: Buffer, harm: Harm, random: Random): Promise<Buffer> {
   const out = await harmed(png, harm, random);
-  return sharp(out).jpeg({ quality: harm === 'squeezed' ? 28 : 78 }).toBuffer();
+  return sharp(out)
+    .jpeg({ quality: harm === 'squeezed' ? 28 : 78 })
+    .toBuffer();
 }
 
 async function harmed(png: Buffer, harm: Harm, random: Random): Promise<Buffer> {
@@ -17,9 +19,13 @@ async function harmed(png: Buffer, harm: Harm, random: Random): Promise<Buffer> 
     case 'squeezed':
       return png;
     case 'turned':
-      return sharp(png).rotate((random.next() - 0.5) * 16, { background: '#6d675e' }).toBuffer();
+      return sharp(png)
+        .rotate((random.next() - 0.5) * 16, { background: '#6d675e' })
+        .toBuffer();
     case 'blurred':
-      return sharp(png).blur(0.9 + random.next() * 0.6).toBuffer();
+      return sharp(png)
+        .blur(0.9 + random.next() * 0.6)
+        .toBuffer();
     case 'grey':
       return pixels(png, (value, x, y, w, h) => value * (0.45 + (0.4 * (x / w + y / h)) / 2));
     case 'crumpled':
@@ -40,14 +46,20 @@ async function pixels(png: Buffer, change: Change): Promise<Buffer> {
   const { width, height } = info;
   for (let i = 0; i < data.length; i += 1)
     data[i] = Math.max(0, Math.min(255, change(data[i]!, i % width, Math.floor(i / width), width, height)));
-  return sharp(data, { raw: { width, height, channels: 1 } }).png().toBuffer();
+  return sharp(data, { raw: { width, height, channels: 1 } })
+    .png()
+    .toBuffer();
 }
 
 /** Creases throw shadows and push rows of pixels aside. */
 async function crumple(png: Buffer, random: Random): Promise<Buffer> {
   const { data, info } = await sharp(png).greyscale().raw().toBuffer({ resolveWithObject: true });
   const { width, height } = info;
-  const creases = Array.from({ length: 5 }, () => ({ a: random.next() * 2 - 1, b: random.next(), depth: 0.2 + random.next() * 0.2 }));
+  const creases = Array.from({ length: 5 }, () => ({
+    a: random.next() * 2 - 1,
+    b: random.next(),
+    depth: 0.2 + random.next() * 0.2,
+  }));
   const out = Buffer.alloc(data.length);
   const wave = 1 + random.next() * 1.5;
   for (let y = 0; y < height; y += 1) {
@@ -62,5 +74,7 @@ async function crumple(png: Buffer, random: Random): Promise<Buffer> {
       out[y * width + x] = Math.max(0, Math.min(255, value * light));
     }
   }
-  return sharp(out, { raw: { width, height, channels: 1 } }).png().toBuffer();
+  return sharp(out, { raw: { width, height, channels: 1 } })
+    .png()
+    .toBuffer();
 }

@@ -75,11 +75,23 @@ describe('a receipt', () => {
 
 describe('the total', () => {
   const cases: [string, string, string][] = [
-    ['the cash less the change, not the cash', '#Ufer Bäcker\nBrot 3,20\nKuchen 4,30\nSumme EUR 7,50\nBar 20,00\nRückgeld 12,50', '7.50'],
+    [
+      'the cash less the change, not the cash',
+      '#Ufer Bäcker\nBrot 3,20\nKuchen 4,30\nSumme EUR 7,50\nBar 20,00\nRückgeld 12,50',
+      '7.50',
+    ],
     ['the gross, not the net', '#Hafen Hotel GmbH\nNetto 100,00 €\nMwSt 19% 19,00 €\nGesamtbetrag 119,00 €', '119.00'],
     ['the French way', '#Librairie du Port\nTotal HT 10,00 €\nTVA 20% 2,00 €\nTotal TTC 12,00 €', '12.00'],
-    ['with grouped thousands', '#Verleih Nord GmbH\nMiete 1.200,00 €\nReinigung 34,56 €\nZu zahlen 1.234,56 €', '1234.56'],
-    ['with spaces between thousands', '#Fjord Utstyr AS\nOrg.nr 987654321 MVA\nLeie 1 200,00\nVask 34,50\nÅ betale kr 1 234,50', '1234.50'],
+    [
+      'with grouped thousands',
+      '#Verleih Nord GmbH\nMiete 1.200,00 €\nReinigung 34,56 €\nZu zahlen 1.234,56 €',
+      '1234.56',
+    ],
+    [
+      'with spaces between thousands',
+      '#Fjord Utstyr AS\nOrg.nr 987654321 MVA\nLeie 1 200,00\nVask 34,50\nÅ betale kr 1 234,50',
+      '1234.50',
+    ],
     ['without decimals', '#Kaigan Shokudo\n¥ 1,250\nTea ¥ 400\nTotal ¥ 1,650', '1650'],
     ['with three decimals', '#Pearl Taxi\nFare BD 3.250\nWaiting BD 1.000\nTotal BHD 4.250', '4.250'],
     ['under its label', '#Ferry\nEUR\nTOTAL\n18.40', '18.40'],

@@ -3,6 +3,7 @@ import type { CaseFigures } from '../assess/assess.ts';
 import { entityOn } from '../assess/openCase.ts';
 import type { Assessment } from '../assess/writeAssessment.ts';
 import type { Line } from '../formats/case.schema.ts';
+import { groupBy } from '../lists/groupBy.ts';
 import { tieRate } from './tieRate.ts';
 import { tieReceipt } from './tieReceipt.ts';
 import { tieRules } from './tieRules.ts';
@@ -32,16 +33,6 @@ export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Asses
       tieRules(line.id, 'budget', own),
     ];
   });
-}
-
-function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) {
-    const group = groups.get(keyOf(row));
-    if (group) group.push(row);
-    else groups.set(keyOf(row), [row]);
-  }
-  return groups;
 }
 
 /** A tax number is needed where some tax of the line could be reclaimed. */

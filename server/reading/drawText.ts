@@ -6,7 +6,9 @@ import type { Word } from '../../core/reading/reading.types.ts';
 import type { PageView } from './reading.types.ts';
 
 const require = createRequire(import.meta.url);
-const FONTS = ['latin', 'latin-ext'].map((set) => `@fontsource/source-sans-3/files/source-sans-3-${set}-400-normal.woff`);
+const FONTS = ['latin', 'latin-ext'].map(
+  (set) => `@fontsource/source-sans-3/files/source-sans-3-${set}-400-normal.woff`,
+);
 const WIDTH = 900;
 const MARGIN = 48;
 const SIZE = 20;
@@ -46,7 +48,7 @@ export function setText(text: string): SetText {
 function breakRow(row: string): string[] {
   const clean = row.replace(/\t/g, '    ').replace(/[\p{Cc}\p{Cf}]/gu, '');
   const rows: string[] = [];
-  for (let rest = clean; ; ) {
+  for (let rest = clean; ;) {
     if (rest.length <= LETTERS_A_ROW) return [...rows, rest];
     const space = rest.lastIndexOf(' ', LETTERS_A_ROW);
     const cut = space > LETTERS_A_ROW / 2 ? space : LETTERS_A_ROW;
@@ -76,7 +78,9 @@ export async function drawText({ pages, height }: SetText): Promise<PageView[]> 
 }
 
 async function drawPage(words: readonly Word[], height: number): Promise<PageView> {
-  const paths = words.map((w) => pathOf(w.text, w.box.x * WIDTH, w.box.y * height + SIZE * 0.82, w.box.width * WIDTH)).join('');
+  const paths = words
+    .map((w) => pathOf(w.text, w.box.x * WIDTH, w.box.y * height + SIZE * 0.82, w.box.width * WIDTH))
+    .join('');
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${height}"><rect width="100%" height="100%" fill="#fff"/>${paths}</svg>`;
   const bytes = await sharp(Buffer.from(svg)).webp({ quality: 80, effort: 1 }).toBuffer();
   return { bytes, type: 'image/webp', width: WIDTH, height };

@@ -38,7 +38,8 @@ const parser = new XMLParser({
 
 /** The reason an XML document is not read, or its facts. Documents that declare entities or a type are refused unread. */
 export function readInvoice(xml: string): { ok: true; facts: InvoiceFacts } | { ok: false; reason: string } {
-  if (/<!DOCTYPE|<!ENTITY/i.test(xml)) return { ok: false, reason: 'it declares a document type or entities, which are never read' };
+  if (/<!DOCTYPE|<!ENTITY/i.test(xml))
+    return { ok: false, reason: 'it declares a document type or entities, which are never read' };
   let tree: Node;
   try {
     tree = parser.parse(xml, true) as Node;
@@ -56,7 +57,8 @@ function factsOfUbl(invoice: Node): InvoiceFacts {
   const party = child(child(invoice, 'AccountingSupplierParty'), 'Party');
   const totals = child(invoice, 'LegalMonetaryTotal');
   const currency = text(invoice, 'DocumentCurrencyCode');
-  const taxTotal = children(invoice, 'TaxTotal').find((t) => child(t, 'TaxSubtotal')) ?? children(invoice, 'TaxTotal')[0];
+  const taxTotal =
+    children(invoice, 'TaxTotal').find((t) => child(t, 'TaxSubtotal')) ?? children(invoice, 'TaxTotal')[0];
   const schemes = children(party, 'PartyTaxScheme');
   return {
     syntax: 'UBL',
@@ -106,7 +108,10 @@ function factsOfCii(invoice: Node): InvoiceFacts {
     })),
     lines: children(trade, 'IncludedSupplyChainTradeLineItem').map((l) => ({
       name: text(child(l, 'SpecifiedTradeProduct'), 'Name'),
-      amount: text(child(child(l, 'SpecifiedLineTradeSettlement'), 'SpecifiedTradeSettlementLineMonetarySummation'), 'LineTotalAmount'),
+      amount: text(
+        child(child(l, 'SpecifiedLineTradeSettlement'), 'SpecifiedTradeSettlementLineMonetarySummation'),
+        'LineTotalAmount',
+      ),
     })),
   };
 }
@@ -136,7 +141,9 @@ export function readingOfInvoice(facts: InvoiceFacts, page: SetText | null): Rea
   const remarks = contradictions(facts);
   const sure: Sureness = remarks.length ? 'doubtful' : 'sure';
   const found = (value: string | null, label: string, how: Sureness = 'sure'): Found | null =>
-    value ? { value, sure: how, spot: page && spotOf(page, label, value), because: `the ${facts.syntax} invoice states it` } : null;
+    value
+      ? { value, sure: how, spot: page && spotOf(page, label, value), because: `the ${facts.syntax} invoice states it` }
+      : null;
   const known = minorUnits(facts.currency) !== null;
   const money = (value: string) => (known ? normal(value, facts.currency) : null);
   const reading: Reading = {
@@ -148,7 +155,13 @@ export function readingOfInvoice(facts: InvoiceFacts, page: SetText | null): Rea
     cardDigits: null,
     taxes: facts.taxes
       .filter((t) => Number(t.rate) > 0)
-      .map((t) => ({ rate: t.rate.replace(/\.0+$/, ''), base: money(t.base), tax: money(t.tax), sure, spot: page && spotOf(page, t.tax, t.tax) })),
+      .map((t) => ({
+        rate: t.rate.replace(/\.0+$/, ''),
+        base: money(t.base),
+        tax: money(t.tax),
+        sure,
+        spot: page && spotOf(page, t.tax, t.tax),
+      })),
   };
   return { method: 'e-invoice', reading, remarks };
 }

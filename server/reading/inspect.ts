@@ -26,14 +26,19 @@ export async function inspect(bytes: Buffer): Promise<Inspected> {
   if (HEIC.has(type)) return inspectHeic(bytes, type);
   if (type === 'application/pdf') return inspectPdf(bytes);
   const head = bytes.subarray(0, 4096).toString('latin1');
-  if (type === 'application/xml' || /^\s*(?:\xef\xbb\xbf)?\s*<\?xml|^\s*<[A-Za-z:]*(?:Invoice|CreditNote|CrossIndustryInvoice)\b/.test(head)) return inspectInvoice(bytes);
+  if (
+    type === 'application/xml'
+    || /^\s*(?:\xef\xbb\xbf)?\s*<\?xml|^\s*<[A-Za-z:]*(?:Invoice|CreditNote|CrossIndustryInvoice)\b/.test(head)
+  )
+    return inspectInvoice(bytes);
   if (looksLikeMail(head)) return inspectMail(bytes);
   return refused(type === 'unknown' ? `it is of no known kind; ${TAKEN}` : `it is ${type}; ${TAKEN}`);
 }
 
 const refused = (reason: string): Refusal => ({ ok: false, reason });
 const looksLikeMail = (head: string): boolean =>
-  /^(?:[\w-]+:[^\r\n]*(?:\r?\n[ \t][^\r\n]*)*\r?\n){2,}/.test(head) && /^(?:from|received|return-path|delivered-to|message-id|mime-version):/im.test(head);
+  /^(?:[\w-]+:[^\r\n]*(?:\r?\n[ \t][^\r\n]*)*\r?\n){2,}/.test(head)
+  && /^(?:from|received|return-path|delivered-to|message-id|mime-version):/im.test(head);
 
 /** The picture as pixels: HEIC is turned into JPEG, everything else is what it is. */
 export async function toReadable(bytes: Buffer, type: string): Promise<Buffer> {

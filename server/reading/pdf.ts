@@ -60,7 +60,8 @@ export async function drawPage(pdf: PDFDocumentProxy, number: number, width: num
   const viewport = page.getViewport({ scale });
   const canvas = createCanvas(Math.max(1, Math.ceil(viewport.width)), Math.max(1, Math.ceil(viewport.height)));
   const canvasContext = canvas.getContext('2d');
-  await page.render({ canvas: canvas as never, canvasContext: canvasContext as never, viewport, background: '#ffffff' }).promise;
+  await page.render({ canvas: canvas as never, canvasContext: canvasContext as never, viewport, background: '#ffffff' })
+    .promise;
   page.cleanup();
   return { png: canvas.toBuffer('image/png'), width: canvas.width, height: canvas.height };
 }
@@ -84,7 +85,12 @@ interface TextItem {
   height: number;
 }
 
-function wordsOfItem({ str, transform, width: long, height: tall }: TextItem, page: number, width: number, height: number): Word[] {
+function wordsOfItem(
+  { str, transform, width: long, height: tall }: TextItem,
+  page: number,
+  width: number,
+  height: number,
+): Word[] {
   const [, , , , x = 0, y = 0] = transform;
   const letter = str.length ? long / str.length : 0;
   const size = tall || Math.abs(transform[3] ?? 10);

@@ -75,7 +75,8 @@ function fromPictures(pages: readonly Recognised[], asOf: string): ReadResult {
 }
 
 function mapSpots(reading: Reading, back: (spot: Spot | null) => Spot | null): Reading {
-  const moved = <T extends { spot: Spot | null }>(found: T | null): T | null => found && { ...found, spot: back(found.spot) };
+  const moved = <T extends { spot: Spot | null }>(found: T | null): T | null =>
+    found && { ...found, spot: back(found.spot) };
   return {
     amount: moved(reading.amount),
     currency: moved(reading.currency),

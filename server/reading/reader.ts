@@ -89,5 +89,9 @@ function start(heapMegabytes: number): ChildProcess {
   const built = import.meta.url.endsWith('.mjs');
   const program = fileURLToPath(new URL(built ? './reader.mjs' : './process.ts', import.meta.url));
   const heap = `--max-old-space-size=${heapMegabytes}`;
-  return fork(program, { serialization: 'advanced', execArgv: built ? [heap] : [heap, '--import', 'tsx'], stdio: ['ignore', 'ignore', 'ignore', 'ipc'] });
+  return fork(program, {
+    serialization: 'advanced',
+    execArgv: built ? [heap] : [heap, '--import', 'tsx'],
+    stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+  });
 }

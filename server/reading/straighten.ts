@@ -17,9 +17,17 @@ const MOST_TILT = 14;
 
 /** Evens out the light, takes out the tilt and brings letters to the size the recogniser reads best. */
 export async function straighten(picture: Buffer, quarterTurns = 0): Promise<Straight> {
-  const turned = await sharp(picture).rotate(quarterTurns * 90).greyscale().png({ compressionLevel: 1 }).toBuffer();
+  const turned = await sharp(picture)
+    .rotate(quarterTurns * 90)
+    .greyscale()
+    .png({ compressionLevel: 1 })
+    .toBuffer();
   const { width = 1, height = 1 } = await sharp(turned).metadata();
-  const zoom = Math.min(Math.max(SHORT_SIDE / Math.min(width, height), 0.2), MOST_ZOOM, LONG_SIDE / Math.max(width, height));
+  const zoom = Math.min(
+    Math.max(SHORT_SIDE / Math.min(width, height), 0.2),
+    MOST_ZOOM,
+    LONG_SIDE / Math.max(width, height),
+  );
   const clean = (await isNoisy(turned)) ? await sharp(turned).median(3).blur(0.6).toBuffer() : turned;
   const even = await evenLight(clean, Math.round(width * zoom), Math.round(height * zoom));
   const tilt = await tiltOf(even);
@@ -58,7 +66,11 @@ async function evenLight(picture: Buffer, width: number, height: number): Promis
   const grey = await sharp(sized).greyscale().raw().toBuffer();
   const even = Buffer.alloc(grey.length);
   for (let i = 0; i < grey.length; i += 1) even[i] = Math.min(255, (grey[i]! * 240) / Math.max(light[i]!, 24));
-  return sharp(even, { raw: { width, height, channels: 1 } }).sharpen({ sigma: 1.2 }).normalise({ lower: 1, upper: 80 }).png({ compressionLevel: 1 }).toBuffer();
+  return sharp(even, { raw: { width, height, channels: 1 } })
+    .sharpen({ sigma: 1.2 })
+    .normalise({ lower: 1, upper: 80 })
+    .png({ compressionLevel: 1 })
+    .toBuffer();
 }
 
 /** The angle in degrees by which rows of text are turned (positive: clockwise), found where their profile is sharpest. */

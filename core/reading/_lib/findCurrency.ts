@@ -26,7 +26,8 @@ const NORDIC: readonly [RegExp, string][] = [
   [/\b(?:sverige|sweden|org\.? ?nr|kvitto|stockholm|moms)\b/, 'SEK'],
 ];
 /** Words and number prefixes of countries that pay in euro. */
-const EURO = /\b(?:ireland|eire|dublin|deutschland|germany|berlin|hamburg|france|paris|espana|madrid|portugal|lisboa|porto|italia|roma|nederland|amsterdam|belgie|suomi|helsinki|osterreich|wien)\b|(?:^|[^a-z])(?:ie|de|fr|es|pt|it|nl|be|at|fi)\d{8,9}/;
+const EURO =
+  /\b(?:ireland|eire|dublin|deutschland|germany|berlin|hamburg|france|paris|espana|madrid|portugal|lisboa|porto|italia|roma|nederland|amsterdam|belgie|suomi|helsinki|osterreich|wien)\b|(?:^|[^a-z])(?:ie|de|fr|es|pt|it|nl|be|at|fi)\d{8,9}/;
 const OTHERS: readonly [RegExp, string][] = [
   [/\b(?:united kingdom|england|scotland|wales|london)\b/, 'GBP'],
   [/\b(?:usa|united states)\b/, 'USD'],
@@ -109,7 +110,15 @@ function signsIn(line: TextLine): Seen[] {
 function nordicIn(line: TextLine): Seen[] {
   const match = /(?<![A-Za-z])[Kk]r\.?(?=[\s\d]|$)/.exec(line.text);
   if (!match || !/\d/.test(line.text)) return [];
-  return [{ value: 'kr', sure: 'likely', spot: spotAt(line, match.index, match.index + 2), because: 'kroner, by its country', weight: 1 }];
+  return [
+    {
+      value: 'kr',
+      sure: 'likely',
+      spot: spotAt(line, match.index, match.index + 2),
+      because: 'kroner, by its country',
+      weight: 1,
+    },
+  ];
 }
 
 /** Kroner are told apart by the words around them. */

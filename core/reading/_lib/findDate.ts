@@ -1,6 +1,7 @@
 import { addDays, isIsoDate } from '../../dates/isoDate.ts';
 import type { Found, Sureness } from '../reading.types.ts';
 import { confidenceAt, plain, spotAt, type TextLine } from './lines.ts';
+import { zeroed } from './zeroed.ts';
 import { DATE_LABEL, monthOf, OTHER_DATE } from './vocabulary.ts';
 
 interface Candidate {
@@ -23,7 +24,9 @@ const OLDEST_DAYS = 800;
 
 /** The day of the purchase: the date that is labelled so, or the first one; delivery, due and travel dates step back. */
 export function findDate(lines: readonly TextLine[], context: DateContext): Found | null {
-  const candidates = lines.flatMap((line, i) => datesIn(line, i, context)).sort((a, b) => b.score - a.score || a.line - b.line);
+  const candidates = lines
+    .flatMap((line, i) => datesIn(line, i, context))
+    .sort((a, b) => b.score - a.score || a.line - b.line);
   const best = candidates[0];
   if (!best) return null;
   const line = lines[best.line]!;
@@ -44,7 +47,8 @@ function surenessOf(best: Candidate, contested: boolean, confidence: number): Su
 }
 
 const NUMERIC = /(?<![\d.,/-])(\d{1,4}) ?([./\- ]) ?(\d{1,2}) ?\2 ?(\d{2,4})(?![\d/])/gu;
-const DAY_FIRST = /(?<![\d.,])(\d{1,2})(?:st|nd|rd|th|er|º)?[. \-/]*(?:de |of )?([\p{L}]{3,10})\.?[,. \-/]*(?:de |del )?(\d{4}|['’]?\d{2})(?!\d)/gu;
+const DAY_FIRST =
+  /(?<![\d.,])(\d{1,2})(?:st|nd|rd|th|er|º)?[. \-/]*(?:de |of )?([\p{L}]{3,10})\.?[,. \-/]*(?:de |del )?(\d{4}|['’]?\d{2})(?!\d)/gu;
 const MONTH_FIRST = /(?<!\p{L})([\p{L}]{3,10})\.? +(\d{1,2})(?:st|nd|rd|th)?,? +(\d{4})(?!\d)/gu;
 const EAST = /(\d{4}) ?年 ?(\d{1,2}) ?月 ?(\d{1,2}) ?日/gu;
 
@@ -95,20 +99,18 @@ function iso(year: string, month: string, day: string): string | null {
   return full.length === 4 && isIsoDate(text) ? text : null;
 }
 
-/** Printers that strike their zeros through make an 8 of a 0: tried where the date as read cannot be. */
+/** Zeros struck through or dotted are taken for 8 or 6: tried where the date as read cannot be. */
 function repaired(m: RegExpMatchArray, context: DateContext): [string, string] | null {
   const parts = [m[1]!, m[3]!, m[4]!];
-  const tries = parts.reduce<string[][]>((heads, part) => heads.flatMap((head) => zeroed(part).map((p) => [...head, p])), [[]]);
+  const tries = parts.reduce<string[][]>(
+    (heads, part) => heads.flatMap((head) => zeroed(part).map((p) => [...head, p])),
+    [[]],
+  );
   const values = tries
     .map(([a, b, c]) => numeric(a!, m[2]!, b!, c!, context)[0])
     .filter((d): d is string => d !== null && d <= context.asOf && d >= addDays(context.asOf, -OLDEST_DAYS));
   const [best] = values.sort().reverse();
   return best ? [best, m[0].trim()] : null;
-}
-
-/** A number with each choice of its eights read as noughts. */
-function zeroed(part: string): string[] {
-  return [...part].reduce<string[]>((heads, c) => heads.flatMap((head) => (c === '8' ? [head + c, `${head}0`] : [head + c])), ['']);
 }
 
 /** Day, month and year from three numbers; the second value is the other possible reading. */

@@ -70,7 +70,12 @@ function byShape(lines: readonly TextLine[]): Found | null {
     for (const match of line.text.matchAll(/(?<![A-Z0-9])[A-Z]{2,3}\d[\dA-Z]{6,12}(?![A-Z0-9])/g)) {
       if (!SHAPES.some((shape) => shape.test(match[0]))) continue;
       const end = match.index + match[0].length;
-      return { value: match[0], sure: 'likely', spot: spotAt(line, match.index, end), because: 'it has the shape of one' };
+      return {
+        value: match[0],
+        sure: 'likely',
+        spot: spotAt(line, match.index, end),
+        because: 'it has the shape of one',
+      };
     }
   return null;
 }
@@ -90,7 +95,12 @@ export function findCardDigits(lines: readonly TextLine[]): Found | null {
     const match = /(?:ending(?: in)?|endet auf|nr\.?|no\.?)\s*(\d{4})(?!\d)/.exec(plain(line.text));
     if (match && PAID_BY.test(plain(line.text))) {
       const end = match.index + match[0].length;
-      return { value: match[1]!, sure: 'likely', spot: spotAt(line, end - 4, end), because: 'it follows the word for a card' };
+      return {
+        value: match[1]!,
+        sure: 'likely',
+        spot: spotAt(line, end - 4, end),
+        because: 'it follows the word for a card',
+      };
     }
   }
   return null;

@@ -4,8 +4,10 @@ import type { Money } from './money.ts';
 import { DATE_LABEL, NOT_A_NAME, TAX_NUMBER_LABEL } from './vocabulary.ts';
 
 const HEAD_LINES = 8;
-const LEGAL = /(?<![a-z])(?:ltd|limited|plc|inc|llc|gmbh|ag|kg|as|asa|ab|oy|oyj|aps|sarl|sas|sa|srl|spa|lda|bv|nv|co|kk|e\.?k\.?)\.?$/;
-const STREET = /\d{4,5} [a-z]|(?<![a-z])(?:street|road|avenue|square|lane|quay|str\.?|strasse|platz|rue|calle|rua|via|gate|gata|straat|vej|plaza|avda|av)(?![a-z])|co\. [a-z]+,/;
+const LEGAL =
+  /(?<![a-z])(?:ltd|limited|plc|inc|llc|gmbh|ag|kg|as|asa|ab|oy|oyj|aps|sarl|sas|sa|srl|spa|lda|bv|nv|co|kk|e\.?k\.?)\.?$/;
+const STREET =
+  /\d{4,5} [a-z]|(?<![a-z])(?:street|road|avenue|square|lane|quay|str\.?|strasse|platz|rue|calle|rua|via|gate|gata|straat|vej|plaza|avda|av)(?![a-z])|co\. [a-z]+,/;
 
 /** Who sold: the most prominent of the first lines that is a name and not a greeting, an address or a number. */
 export function findMerchant(lines: readonly TextLine[], amounts: readonly Money[]): Found | null {
@@ -13,7 +15,9 @@ export function findMerchant(lines: readonly TextLine[], amounts: readonly Money
   const head = lines.slice(0, Math.min(HEAD_LINES, Math.max(firstAmount, 2)));
   const heights = lines.map((l) => l.box.height).sort((a, b) => a - b);
   const usual = heights[Math.floor(heights.length / 2)] ?? 0;
-  const scored = head.map((line, i) => ({ line, name: nameIn(line), score: scoreOf(line, i, usual) })).filter((s) => s.name !== null && s.score > 0);
+  const scored = head
+    .map((line, i) => ({ line, name: nameIn(line), score: scoreOf(line, i, usual) }))
+    .filter((s) => s.name !== null && s.score > 0);
   const [best, second] = scored.sort((a, b) => b.score - a.score);
   if (!best) return null;
   const clear = !second || best.score - second.score >= 2;

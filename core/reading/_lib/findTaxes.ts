@@ -4,6 +4,7 @@ import type { FoundTax } from '../reading.types.ts';
 import { plain, spotAt, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
 import { TAX } from './vocabulary.ts';
+import { zeroed } from './zeroed.ts';
 
 const RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?) ?%/g;
 
@@ -11,14 +12,18 @@ const RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?) ?%/g;
  * Taxes by rate. A line with a percentage and two amounts of which one is the tax of the other is sure; a single amount
  * is taken for the tax where it is the tax that the total would hold.
  */
-export function findTaxes(lines: readonly TextLine[], amounts: readonly Money[], total: bigint | null, write: (minor: bigint) => string): FoundTax[] {
+export function findTaxes(
+  lines: readonly TextLine[],
+  amounts: readonly Money[],
+  total: bigint | null,
+  write: (minor: bigint) => string,
+): FoundTax[] {
   const found: FoundTax[] = [];
   lines.forEach((line, i) => {
     const [match, ...more] = [...line.text.matchAll(RATE)];
     if (!match || more.length > 0) return;
-    const rate = match[1]!.replace(',', '.').replace(/\.0+$/, '');
     const numbers = amounts.filter((a) => a.line === i && a.exact);
-    const pair = pairOf(numbers, rate);
+    const { rate, pair } = rateOf(match[1]!, numbers, total);
     const named = TAX.test(plain(line.text));
     if (!pair && !named) return;
     const alone = pair ? null : taxAlone(numbers, rate, total);
@@ -36,6 +41,14 @@ export function findTaxes(lines: readonly TextLine[], amounts: readonly Money[],
   return found;
 }
 
+/** The rate as printed, or with misread zeros put right where only so the figures of the line agree with it. */
+function rateOf(printed: string, numbers: readonly Money[], total: bigint | null) {
+  const rates = zeroed(printed.replace(',', '.').replace(/\.0+$/, ''));
+  const agreeing = rates.find((r) => pairOf(numbers, r) || numbers.some((a) => isTaxOf(a.minor, total, r)));
+  const rate = agreeing ?? rates[0]!;
+  return { rate, pair: pairOf(numbers, rate) };
+}
+
 /** The tax and its base among the amounts of a line, by computing: tax of a net, or tax within a gross. */
 function pairOf(numbers: readonly Money[], rate: string): { tax: Money; base: bigint } | null {
   const percent = percentOf(rate);
@@ -44,7 +57,8 @@ function pairOf(numbers: readonly Money[], rate: string): { tax: Money; base: bi
     for (const other of numbers) {
       if (tax === other || tax.minor <= 0n || other.minor <= tax.minor) continue;
       if (close(other.minor * percent.n, 100n * percent.d, tax.minor)) return { tax, base: other.minor };
-      if (close(other.minor * percent.n, 100n * percent.d + percent.n, tax.minor)) return { tax, base: other.minor - tax.minor };
+      if (close(other.minor * percent.n, 100n * percent.d + percent.n, tax.minor))
+        return { tax, base: other.minor - tax.minor };
     }
   return null;
 }

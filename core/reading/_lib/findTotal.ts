@@ -24,11 +24,17 @@ const LEAD = 3;
  * What is to be paid in the end: the amount beside a word for the total, weighed by whether other figures lead to it
  * (the items above add up to it, net and tax do, cash less change does).
  */
-export function findTotal(lines: readonly TextLine[], amounts: readonly Money[], write: (minor: bigint) => string): Total | null {
+export function findTotal(
+  lines: readonly TextLine[],
+  amounts: readonly Money[],
+  write: (minor: bigint) => string,
+): Total | null {
   const texts = lines.map((line) => plain(line.text));
   const candidates = labelled(lines, texts, amounts);
   const pool = candidates.length > 0 ? candidates : unlabelled(texts, amounts);
-  const judged = pool.map((c) => judge(c, lines, texts, amounts)).sort((a, b) => b.score - a.score || b.money.line - a.money.line);
+  const judged = pool
+    .map((c) => judge(c, lines, texts, amounts))
+    .sort((a, b) => b.score - a.score || b.money.line - a.money.line);
   const best = judged[0];
   if (!best) return null;
   const rival = judged.find((c) => c.money.minor !== best.money.minor);
@@ -65,7 +71,12 @@ function labelled(lines: readonly TextLine[], texts: readonly string[], amounts:
 }
 
 /** The amount a label speaks of: the last on its line, or the one below when its line has none. */
-function valueFor(lines: readonly TextLine[], texts: readonly string[], amounts: readonly Money[], i: number): Money | null {
+function valueFor(
+  lines: readonly TextLine[],
+  texts: readonly string[],
+  amounts: readonly Money[],
+  i: number,
+): Money | null {
   const own = amounts.filter((a) => a.line === i);
   if (own.length > 0) return own.findLast((a) => a.exact) ?? own.at(-1)!;
   const next = amounts.filter((a) => a.line === i + 1 && lines[i + 1]!.page === lines[i]!.page);
@@ -80,12 +91,22 @@ function unlabelled(texts: readonly string[], amounts: readonly Money[]): Candid
   return largest ? [{ money: largest, score: 0, proved: null, labelled: false }] : [];
 }
 
-function judge(candidate: Candidate, lines: readonly TextLine[], texts: readonly string[], amounts: readonly Money[]): Candidate {
+function judge(
+  candidate: Candidate,
+  lines: readonly TextLine[],
+  texts: readonly string[],
+  amounts: readonly Money[],
+): Candidate {
   const { money } = candidate;
   const proved = proofOf(money, texts, amounts);
   const others = amounts.filter((a) => a.exact && !HANDED.test(texts[a.line]!) && !CHANGE.test(texts[a.line]!));
   const largest = others.every((a) => a.minor <= money.minor);
-  const repeated = amounts.some((a) => a !== money && a.minor === money.minor && (HANDED.test(texts[a.line]!) || PAID_BY.test(texts[a.line]!) || STRONG_TOTAL.test(texts[a.line]!)));
+  const repeated = amounts.some(
+    (a) =>
+      a !== money
+      && a.minor === money.minor
+      && (HANDED.test(texts[a.line]!) || PAID_BY.test(texts[a.line]!) || STRONG_TOTAL.test(texts[a.line]!)),
+  );
   const height = lines[money.line]!.box.height;
   const heights = lines.map((l) => l.box.height).sort((a, b) => a - b);
   const tall = height > (heights[Math.floor(heights.length / 2)] ?? height) * 1.2;
@@ -108,7 +129,8 @@ function proofOf(money: Money, texts: readonly string[], amounts: readonly Money
   if (addsUp(money, texts, amounts)) return 'the items above add up to it';
   const taxes = on(TAX);
   const parts = on(PART_OF_TOTAL);
-  if (taxes.some((t) => t.minor > 0n && parts.some((p) => p.minor + t.minor === money.minor))) return 'net and tax add up to it';
+  if (taxes.some((t) => t.minor > 0n && parts.some((p) => p.minor + t.minor === money.minor)))
+    return 'net and tax add up to it';
   if (taxes.length > 1 && parts.some((p) => p.minor + taxes.reduce((a, t) => a + t.minor, 0n) === money.minor))
     return 'net and taxes add up to it';
   return null;
@@ -122,7 +144,11 @@ function addsUp(money: Money, texts: readonly string[], amounts: readonly Money[
     const text = texts[line]!;
     const last = amounts.filter((a) => a.line === line && a.exact).at(-1);
     if (!last) continue;
-    if ((PART_OF_TOTAL.test(text) && !/rabat|discount|remise|descuento|desconto|sconto/.test(text)) || TAX.test(text) || TOTAL.test(text)) {
+    if (
+      (PART_OF_TOTAL.test(text) && !/rabat|discount|remise|descuento|desconto|sconto/.test(text))
+      || TAX.test(text)
+      || TOTAL.test(text)
+    ) {
       if (rows === 0) continue;
       break;
     }

@@ -14,7 +14,8 @@ export interface Money {
   exact: boolean;
 }
 
-const NUMBER = /(?<![\p{L}\d.,])[-−]?\d{1,3}(?:(?:[ ]?[.,'’]|[ ])\d{3})*(?: ?[.,] ?\d{1,3})?(?![\d])|(?<![\p{L}\d.,])[-−]?\d+(?: ?[.,] ?\d{1,3})?(?!\d)/gu;
+const NUMBER =
+  /(?<![\p{L}\d.,])[-−]?\d{1,3}(?:(?:[ ]?[.,'’]|[ ])\d{3})*(?: ?[.,] ?\d{1,3})?(?![\d])|(?<![\p{L}\d.,])[-−]?\d+(?: ?[.,] ?\d{1,3})?(?!\d)/gu;
 
 /** The mark before the decimals that a document uses: the one that stands before exactly two last digits more often. */
 export function decimalMark(lines: readonly TextLine[]): '.' | ',' {
@@ -34,7 +35,11 @@ function amountsIn(line: TextLine, index: number, mark: '.' | ',', decimals: num
     const [text] = match;
     const start = match.index;
     const end = start + text.length;
-    if (/^[/:\d%]|^ ?%|^[.,-]\d|^-?\p{L}{2,}\d/u.test(line.text.slice(end)) || /[/:#]$|\d[-.]$/.test(line.text.slice(0, start))) return [];
+    if (
+      /^[/:\d%]|^ ?%|^[.,-]\d|^-?\p{L}{2,}\d/u.test(line.text.slice(end))
+      || /[/:#]$|\d[-.]$/.test(line.text.slice(0, start))
+    )
+      return [];
     const minor = toMinor(text, mark, decimals);
     if (minor === null) return [];
     const spot = spotAt(line, start, end);
@@ -60,6 +65,7 @@ function toMinor(text: string, mark: '.' | ',', decimals: number): { value: bigi
 
 function isDecimalPart(compact: string, at: number, after: string, mark: '.' | ',', decimals: number): boolean {
   if (decimals === 0) return false;
-  if (after.length === decimals) return decimals !== 3 || compact[at] === mark || !compact.slice(0, at).includes(compact[at]!);
+  if (after.length === decimals)
+    return decimals !== 3 || compact[at] === mark || !compact.slice(0, at).includes(compact[at]!);
   return after.length < 3 && compact[at] === mark;
 }

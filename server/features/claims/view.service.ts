@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Actor, Context } from '../../context.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
+import { groupBy } from '../../../core/lists/groupBy.ts';
 import { canonical } from '../../../core/history/eventText.ts';
 import { selectEvents, selectStateChanges } from '../history/history.queries.ts';
 import { isOwn, readableClaim } from './access.ts';
@@ -101,12 +102,6 @@ async function withTides(db: Context['db'], rows: QueueRow[]) {
     db,
     rows.map((row) => row.id),
   );
-  const byClaim = groupByClaim(changes);
+  const byClaim = groupBy(changes, (change) => change.claimId);
   return { claims: rows.map(({ id, ...row }) => ({ ...row, tide: tideOf(byClaim.get(id) ?? []) })) };
-}
-
-function groupByClaim<T extends { claimId: bigint }>(rows: T[]): Map<bigint, T[]> {
-  const map = new Map<bigint, T[]>();
-  for (const row of rows) map.set(row.claimId, [...(map.get(row.claimId) ?? []), row]);
-  return map;
 }

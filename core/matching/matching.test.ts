@@ -1,0 +1,117 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { assign, type Edge } from './assign.ts';
+import type { Side } from './matching.types.ts';
+import { pairUp } from './pairUp.ts';
+import { scorePair } from './scorePair.ts';
+
+const side = (id: string, over: Partial<Side> = {}): Side => ({
+  id,
+  amount: 8450n,
+  currency: 'EUR',
+  date: '2026-03-02',
+  merchant: 'Slaney Quay Stores Ltd',
+  ...over,
+});
+
+describe('a score', () => {
+  it('is 100 for the same in everything, and says so', () => {
+    expect(scorePair(side('a'), side('b'))).toEqual({
+      score: 100,
+      reasons: ['same amount', 'same day', 'same merchant'],
+    });
+  });
+
+  it('falls with the days between, and ends after twelve', () => {
+    const later = (date: string) => scorePair(side('a'), side('b', { date }))?.score ?? null;
+    expect([later('2026-03-03'), later('2026-03-05'), later('2026-03-14'), later('2026-03-15')]).toEqual([
+      97,
+      92,
+      79,
+      null,
+    ]);
+    expect(scorePair(side('a'), side('b', { date: '2026-03-05' }))!.reasons).toContain('3 days later');
+  });
+
+  it('needs the amount to the cent, in the purchase or in what the bank took', () => {
+    expect(scorePair(side('a'), side('b', { amount: 8451n }))).toBeNull();
+    const foreign = side('b', { amount: 10834n, currency: 'USD', settled: { amount: 8450n, currency: 'EUR' } });
+    expect(scorePair(side('a'), foreign)!.reasons[0]).toBe('same amount as the bank took');
+  });
+
+  it('knows a merchant the bank cut off, and refuses another card', () => {
+    expect(scorePair(side('a'), side('b', { merchant: 'SLANEY QUAY STO' }))!.reasons[2]).toBe('same merchant');
+    expect(scorePair(side('a', { card: '4410' }), side('b', { card: '4427' }))).toBeNull();
+  });
+});
+
+describe('pairs', () => {
+  it('are chosen together, not one by one', () => {
+    const lines = [side('l1', { date: '2026-03-02' }), side('l2', { date: '2026-03-05' })];
+    const charges = [side('c1', { date: '2026-03-05' }), side('c2', { date: '2026-03-16' })];
+    const pairs = pairUp(lines, charges).map((p) => [p.left[0], p.right]);
+    expect(pairs.sort()).toEqual([
+      ['l1', 'c1'],
+      ['l2', 'c2'],
+    ]);
+  });
+
+  it('put several lines to one charge when they add up to it', () => {
+    const lines = [
+      side('night', { amount: 6000n }),
+      side('breakfast', { amount: 2450n }),
+      side('other', { amount: 999n }),
+    ];
+    expect(pairUp(lines, [side('bill')])).toEqual([
+      {
+        left: ['night', 'breakfast'],
+        right: 'bill',
+        score: 90,
+        reasons: ['2 lines add up to it', 'same day', 'same merchant'],
+      },
+    ]);
+  });
+
+  it('leave alone what has no partner', () => {
+    expect(pairUp([side('a')], [side('b', { amount: 1n })])).toEqual([]);
+    expect(pairUp([], [])).toEqual([]);
+    expect(pairUp([side('a', { amount: null })], [side('b', { amount: null })])).toEqual([]);
+  });
+});
+
+/** Every choice of pairs, tried. */
+function bestByTrying(rows: number, edges: readonly Edge[], row = 0, used: ReadonlySet<number> = new Set()): number {
+  if (row === rows) return 0;
+  const alone = bestByTrying(rows, edges, row + 1, used);
+  const paired = edges
+    .filter((e) => e.row === row && !used.has(e.column))
+    .map((e) => e.worth + bestByTrying(rows, edges, row + 1, new Set([...used, e.column])));
+  return Math.max(alone, ...paired);
+}
+
+describe('an assignment', () => {
+  const worthOf = (columnOf: Int32Array, edges: readonly Edge[]) =>
+    [...columnOf].reduce(
+      (a, column, row) => a + (edges.find((e) => e.row === row && e.column === column)?.worth ?? 0),
+      0,
+    );
+  const edges = fc.uniqueArray(
+    fc.record({ row: fc.nat(5), column: fc.nat(5), worth: fc.integer({ min: 1, max: 100 }) }),
+    {
+      selector: (e) => `${e.row} ${e.column}`,
+      maxLength: 22,
+    },
+  );
+
+  it('is worth as much as the best of all choices', () => {
+    fc.assert(
+      fc.property(edges, (given) => {
+        const chosen = assign(6, 6, given);
+        const columns = [...chosen].filter((c) => c >= 0);
+        expect(new Set(columns).size).toBe(columns.length);
+        expect(worthOf(chosen, given)).toBe(bestByTrying(6, given));
+      }),
+      { seed: 7, numRuns: 400 },
+    );
+  });
+});

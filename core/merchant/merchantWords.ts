@@ -1,0 +1,33 @@
+const LEGAL = new Set(
+  'ltd limited plc inc llc gmbh ag kg as asa ab oy oyj aps sarl sas sa srl spa lda bv nv kk co the and und et'.split(
+    ' ',
+  ),
+);
+
+/** The words that tell a merchant: without case, accents, punctuation, legal forms and shop numbers. */
+export function merchantWords(name: string): string[] {
+  const plain = name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/ß/g, 'ss')
+    .replace(/æ/gi, 'ae')
+    .replace(/ø/gi, 'o')
+    .toLowerCase();
+  return [...new Set(plain.split(/[^\p{L}\p{N}]+/u).filter((word) => word && !LEGAL.has(word)))];
+}
+
+/**
+ * How alike two merchants are, 0 to 1: the share of the shorter name's words that stand in the longer one. Words that a
+ * bank cut off count when what is left of them has at least three letters ("slaney quay sto" and "Slaney Quay Stores").
+ */
+export function merchantLikeness(a: string | null, b: string | null): number {
+  if (!a || !b) return 0;
+  const [first, second] = [merchantWords(a), merchantWords(b)];
+  const [short, long] = first.length <= second.length ? [first, second] : [second, first];
+  if (short.length === 0) return 0;
+  const agreeing = short.filter((word) => long.some((other) => sameWord(word, other))).length;
+  return agreeing / short.length;
+}
+
+const sameWord = (a: string, b: string): boolean =>
+  a === b || (Math.min(a.length, b.length) >= 3 && (a.startsWith(b) || b.startsWith(a)));
