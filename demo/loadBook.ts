@@ -12,6 +12,7 @@ import {
   grantCategories,
   limits,
   taxCodes,
+  merchantCodes,
 } from './organisation.ts';
 import { randomFrom } from './random.ts';
 
@@ -36,7 +37,15 @@ export async function loadBook(db: Db, day: string): Promise<void> {
       categories: grantCategories[code] ?? null,
     })),
   );
-  await db('categories').insert(categories.map(([id, name, account, recovery]) => ({ id, name, account, recovery })));
+  await db('categories').insert(
+    categories.map(([id, name, account, recovery]) => ({
+      id,
+      name,
+      account,
+      recovery,
+      merchant_codes: merchantCodes[id] ?? [],
+    })),
+  );
   await db('tax_codes').insert(taxCodes.map((code) => ({ recovery: '100', ...code })));
   await db('budgets').insert(
     budgets.map(([entity_id, dimension_id, code, category, amount]) => ({

@@ -13,6 +13,7 @@ import { refreshClaim } from '../server/features/claims/refreshClaim.ts';
 import { systemClock, today } from '../server/ports/clock.ts';
 import { claims, type ClaimSeed, type LineSeed } from './claims.ts';
 import { loadBook, loadEntities } from './loadBook.ts';
+import { chargeOf, draftOf, loadCards, loadGathered } from './loadGather.ts';
 import { loadReceipts } from './loadReceipts.ts';
 import { people } from './organisation.ts';
 
@@ -29,7 +30,11 @@ export async function loadDemo(db: Db): Promise<void> {
   await loadBook(db, day);
   await loadAdvances(db, day);
   const receipts = await loadReceipts(db, claims, day);
-  for (const claim of claims) await loadClaim(db, claim, day, receipts);
+  const context: Context = { db, clock: systemClock };
+  const book = await loadCards(context, claims, day);
+  for (const claim of [...claims, draftOf(book, day)]) await loadClaim(db, claim, day, receipts);
+  await db.raw(`select setval('claim_numbers', 1031)`);
+  await loadGathered(context, book, day);
   await closePastPeriods(db, day);
 }
 
@@ -95,7 +100,7 @@ async function loadClaim(db: Db, seed: ClaimSeed, day: string, receipts: Map<str
   for (const [i, line] of seed.lines.entries())
     await insertLine(db, key, i, {
       ...recordOf(line, i, start),
-      line: rowOf(line, i, start, receipts.get(`${seed.number}/${i}`) ?? null),
+      line: rowOf(line, i, start, receipts.get(`${seed.number}/${i}`) ?? null, await chargeOf(db, seed.number, i)),
     });
   if (seed.advances)
     await db('claim_advances').insert(
@@ -200,7 +205,7 @@ async function closePastPeriods(db: Db, day: string): Promise<void> {
     .update({ state: 'closed' });
 }
 
-function rowOf(seed: LineSeed, index: number, start: string, receipt: bigint | null) {
+function rowOf(seed: LineSeed, index: number, start: string, receipt: bigint | null, charge: bigint | null) {
   const currency = seed.currency ?? (seed.country === 'JP' ? 'JPY' : 'EUR');
   return {
     ...toRecord(documentOf(seed, index, start)).line,
@@ -220,6 +225,7 @@ function rowOf(seed: LineSeed, index: number, start: string, receipt: bigint | n
     settled_amount: seed.settled ? toMinor(...seed.settled) : null,
     settled_currency: seed.settled?.[1] ?? null,
     receipt_id: receipt,
+    charge_id: charge,
   };
 }
 

@@ -1,8 +1,10 @@
 import { addDays } from '../core/dates/isoDate.ts';
 import { toMinor } from '../core/money/amount.ts';
 import type { Db } from '../server/db/connect.ts';
-import { readPicture } from '../server/features/receipts/readPicture.ts';
+import { createHash } from 'node:crypto';
+import { inspect } from '../server/reading/inspect.ts';
 import { insertFile, insertReceipt } from '../server/features/receipts/receipts.queries.ts';
+import type { Accepted } from '../server/reading/reading.types.ts';
 import type { ClaimSeed, LineSeed } from './claims.ts';
 import { drawReceipt, type ReceiptFacts } from './drawReceipt.ts';
 import { randomFrom, type Random } from './random.ts';
@@ -29,21 +31,29 @@ export async function loadReceipts(db: Db, claims: readonly ClaimSeed[], day: st
   const ids = new Map<string, bigint>();
   for (let i = 0; i < jobs.length; i += TOGETHER) {
     const batch = jobs.slice(i, i + TOGETHER);
-    const pictures = await Promise.all(
-      batch.map(async (job) => readPicture(`${job.key}.jpg`, await drawReceipt(job.facts))),
-    );
+    const pictures = await Promise.all(batch.map((job) => drawReceipt(job.facts)));
+    const files = await Promise.all(pictures.map(inspectPicture));
     for (const [k, job] of batch.entries()) {
-      await insertFile(db, pictures[k]!);
+      const sha256 = createHash('sha256').update(pictures[k]!).digest('hex');
+      await insertFile(db, sha256, pictures[k]!, files[k]!);
       const { id } = await insertReceipt(db, {
         owner_id: job.claim.claimant,
-        sha256: pictures[k]!.sha256,
+        sha256,
         added_at: new Date(`${job.facts.date}T18:00:00Z`),
+        name: `${job.facts.merchant.toLowerCase().replace(/[^a-z]+/g, '-')}.jpg`,
+        came_in: null,
       });
       await db('receipts').where({ id }).update(fieldsOf(job.facts));
       ids.set(job.key, id);
     }
   }
   return ids;
+}
+
+export async function inspectPicture(bytes: Buffer): Promise<Accepted> {
+  const file = await inspect(bytes);
+  if (!file.ok || file.kind === 'parcel') throw new Error('a drawn receipt is a picture');
+  return file;
 }
 
 function factsOf(claim: ClaimSeed, line: LineSeed, day: string, random: Random): ReceiptFacts {

@@ -70,6 +70,61 @@ export const accountNames: [string, string][] = [
   ['7990', 'Exchange differences'],
 ];
 
+/** Merchant category codes (ISO 18245, from memory) for which each category is proposed. */
+export const merchantCodes: Record<string, string[]> = {
+  lodging: ['7011'],
+  meal: ['5812', '5814', '5813'],
+  rail: ['4111', '4112', '4131'],
+  air: ['4511'],
+  taxi: ['4121', '7523'],
+  supplies: ['5411', '5941', '5200', '5085'],
+  hire: ['7394', '7512', '4457'],
+  fee: ['8299', '8699'],
+  phone: ['4814'],
+};
+
+/** Company and purchasing cards with what they owed when the feed began, in minor units. */
+export const cards = [
+  {
+    id: '4410',
+    entity_id: 'IE',
+    holder_id: 'P09',
+    kind: 'company',
+    currency: 'EUR',
+    label: 'Company card',
+    owed: 0,
+    idle: true,
+  },
+  {
+    id: '4433',
+    entity_id: 'IE',
+    holder_id: 'P05',
+    kind: 'company',
+    currency: 'EUR',
+    label: 'Company card',
+    owed: 12_040,
+  },
+  {
+    id: '4427',
+    entity_id: 'IE',
+    holder_id: 'P07',
+    kind: 'purchasing',
+    currency: 'EUR',
+    label: 'Purchasing card',
+    owed: 0,
+  },
+  {
+    id: '8803',
+    entity_id: 'JP',
+    holder_id: 'P06',
+    kind: 'company',
+    currency: 'JPY',
+    label: 'Company card',
+    owed: 0,
+    idle: true,
+  },
+] as const;
+
 export const categories: [string, string, string, string][] = [
   ['lodging', 'Lodging', '6210', '100'],
   ['meal', 'Meal', '6220', '0'],

@@ -5,12 +5,15 @@ import session from 'express-session';
 import helmet from 'helmet';
 import type { Pool } from 'pg';
 import type { Logger } from 'pino';
-import type { Context } from './context.ts';
+import type { Services } from './context.ts';
 import { bookRoutes } from './features/book/book.routes.ts';
+import { cardRoutes } from './features/cards/cards.routes.ts';
 import { claimRoutes } from './features/claims/claims.routes.ts';
+import { gatherRoutes } from './features/gather/gather.routes.ts';
 import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
+import { statementRoutes } from './features/statements/statements.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
 import { answerErrors } from './http/answerErrors.ts';
 import { logSlow } from './http/logSlow.ts';
@@ -19,7 +22,7 @@ import { usualLimits, type Limits } from './http/limits.ts';
 import { Refused } from './http/refusal.ts';
 
 export interface AppOptions {
-  context: Context;
+  context: Services;
   /** For sessions and rate limits, which packages keep in PostgreSQL by themselves. */
   pool: Pool;
   log: Logger;
@@ -92,6 +95,9 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
     journalRoutes(context),
     historyRoutes(context),
     receiptRoutes(context, pool, limits),
+    cardRoutes(context),
+    statementRoutes(context),
+    gatherRoutes(context),
   );
   return router;
 }

@@ -4,7 +4,11 @@ import pg from 'pg';
 import pino from 'pino';
 import { createApp } from './app.ts';
 import { connect } from './db/connect.ts';
+import { startJobs } from './jobs/jobs.ts';
+import { startWork } from './jobs/work.ts';
+import { bankAt } from './ports/bank.ts';
 import { systemClock } from './ports/clock.ts';
+import { createReader, usualReaderLimits } from './reading/reader.ts';
 
 /** Environment, pools, listening and stopping; started by the start command. */
 const {
@@ -15,6 +19,8 @@ const {
   NODE_ENV,
   TRUST_PROXY,
   HOST = '127.0.0.1',
+  BANK_URL,
+  READ_SECONDS = '90',
 } = process.env;
 if (!DATABASE_APP_URL || !SESSION_SECRET) {
   process.stderr.write('DATABASE_APP_URL and SESSION_SECRET must be set; npm start does it\n');
@@ -26,9 +32,15 @@ const db = connect(DATABASE_APP_URL);
 const pool = new pg.Pool({ connectionString: DATABASE_APP_URL, max: 6 });
 pool.on('error', (error) => log.warn({ name: error.name }, 'idle connection lost'));
 const webFolder = NODE_ENV === 'production' ? join(fileURLToPath(new URL('.', import.meta.url)), '..', 'web') : null;
+const readSeconds = Number(READ_SECONDS);
+const reader = createReader({ ...usualReaderLimits, readSeconds });
+const jobs = await startJobs(pool, log, { expireSeconds: readSeconds + 10, lookSeconds: Math.min(30, readSeconds) });
+const bank = BANK_URL ? bankAt(BANK_URL) : null;
+const services = { db, clock: systemClock, reader, jobs, bank };
+await startWork(services, jobs);
 const demo = EBBET_DEMO !== '0';
 const app = createApp({
-  context: { db, clock: systemClock },
+  context: services,
   pool,
   log,
   sessionSecret: SESSION_SECRET,
@@ -64,6 +76,8 @@ async function stop(): Promise<void> {
   server.closeIdleConnections();
   setTimeout(() => server.closeAllConnections(), 3000).unref();
   await new Promise((resolve) => server.once('close', resolve));
+  await jobs.stop();
+  reader.close();
   await Promise.all([db.destroy(), pool.end()]);
   process.exit(0);
 }

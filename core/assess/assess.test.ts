@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { line, makeCase, sides, valid } from '../../test/fixtures/caseBuilder.ts';
 import type { CaseParts } from '../../test/fixtures/caseBuilder.ts';
 import { assess } from './assess.ts';
+import { NO_EVIDENCE } from '../tie/tie.types.ts';
 import { previewCase } from '../tie/reviewCase.ts';
 
 const run = (parts: CaseParts) => assess(valid(makeCase(parts)));
@@ -218,12 +219,12 @@ describe('previews', () => {
         ],
       },
     };
-    const preview = previewCase(document, {}).withLine(changed);
+    const preview = previewCase(document, NO_EVIDENCE).withLine(changed);
     expect(preview.ok && preview.assessment).toEqual(assess(valid(makeCase({ lines: [lines[0]!, changed] }))));
   });
 
   it('say what cannot be read instead of failing', () => {
-    const preview = previewCase(valid(makeCase({ lines: [line()] })), {}).withLine(
+    const preview = previewCase(valid(makeCase({ lines: [line()] })), NO_EVIDENCE).withLine(
       line({ tax: [{ code: 'IE-23', tax: '1.234' }] }),
     );
     expect(preview).toEqual({

@@ -1,5 +1,5 @@
 import { daysBetween } from '../dates/isoDate.ts';
-import { merchantWords } from '../merchant/merchantWords.ts';
+import { merchantLikeness, merchantWords } from '../merchant/merchantWords.ts';
 
 /** A line with what it can be a duplicate by. `amount` is in minor units of `currency`. */
 export interface DuplicateLine {
@@ -30,6 +30,20 @@ export const NEAR_DAYS = 3;
 /** Bits in which near-identical pictures differ at most. With four bands of 16 bits, one band is then always equal. */
 export const NEAR_BITS = 3;
 
+/** Why two lines may be the same spending, or null. Two different charges of the bank are two purchases. */
+export function reasonOf(a: DuplicateLine, b: DuplicateLine): DuplicateReason | null {
+  if (a.receipt !== null && a.receipt === b.receipt) return 'same receipt';
+  if (a.charge !== null && a.charge === b.charge) return 'same charge';
+  if (a.likeness && b.likeness && bitsApart(a.likeness, b.likeness) <= NEAR_BITS) return 'near-identical receipt';
+  if (a.charge !== null && b.charge !== null) return null;
+  const samePurchase =
+    a.amount === b.amount
+    && a.currency === b.currency
+    && a.amount !== 0n
+    && Math.abs(daysBetween(a.date, b.date)) <= NEAR_DAYS;
+  return samePurchase && merchantLikeness(a.merchant, b.merchant) === 1 ? 'same amount, date and merchant' : null;
+}
+
 /**
  * Finds lines that may be one spending claimed twice, in time near-linear in their number: lines are put into buckets
  * by what would have to be equal, and only neighbours in a bucket are compared. Of a chain of duplicates every
@@ -53,7 +67,7 @@ export function findDuplicates(lines: readonly DuplicateLine[]): Duplicate[] {
     });
   for (const bucket of buckets(lines, purchaseKeys))
     chain(bucket.sort(byDate), (a, b) => {
-      if (Math.abs(daysBetween(a.date, b.date)) <= NEAR_DAYS) add(a, b, 'same amount, date and merchant');
+      if (reasonOf(a, b) === 'same amount, date and merchant') add(a, b, 'same amount, date and merchant');
     });
   return [...found.values()];
 }

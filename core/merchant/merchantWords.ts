@@ -17,17 +17,19 @@ export function merchantWords(name: string): string[] {
 }
 
 /**
- * How alike two merchants are, 0 to 1: the share of the shorter name's words that stand in the longer one. Words that a
- * bank cut off count when what is left of them has at least three letters ("slaney quay sto" and "Slaney Quay Stores").
+ * How alike two merchants are, 0 to 1: the share of the shorter name's words that stand in the longer one. With `cut`,
+ * words that a bank cut off count too when at least three letters are left ("slaney quay sto" and "Slaney Quay Stores").
  */
-export function merchantLikeness(a: string | null, b: string | null): number {
+export function merchantLikeness(a: string | null, b: string | null, cut = true): number {
   if (!a || !b) return 0;
   const [first, second] = [merchantWords(a), merchantWords(b)];
   const [short, long] = first.length <= second.length ? [first, second] : [second, first];
   if (short.length === 0) return 0;
-  const agreeing = short.filter((word) => long.some((other) => sameWord(word, other))).length;
+  const agreeing = short.filter((word) =>
+    long.some((other) => word === other || (cut && sameBeginning(word, other))),
+  ).length;
   return agreeing / short.length;
 }
 
-const sameWord = (a: string, b: string): boolean =>
-  a === b || (Math.min(a.length, b.length) >= 3 && (a.startsWith(b) || b.startsWith(a)));
+const sameBeginning = (a: string, b: string): boolean =>
+  Math.min(a.length, b.length) >= 3 && (a.startsWith(b) || b.startsWith(a));

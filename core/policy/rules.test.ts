@@ -3,6 +3,7 @@ import { line, makeCase, refusal, valid, type CaseParts } from '../../test/fixtu
 import { assess } from '../assess/assess.ts';
 import type { Line } from '../formats/case.schema.ts';
 import type { CodingRule, Dimension, Limit } from '../formats/rules.schema.ts';
+import { NO_EVIDENCE } from '../tie/tie.types.ts';
 import { reviewCase } from '../tie/reviewCase.ts';
 
 const run = (parts: CaseParts) => assess(valid(makeCase(parts)));
@@ -188,7 +189,7 @@ describe('the chart', () => {
     ];
     const { ties } = reviewCase(
       valid(makeCase({ lines: [line({ coding: { grant: 'G1' } })], book: { dimensions, limits } })),
-      {},
+      NO_EVIDENCE,
     );
     expect(ties.map((t) => [t.kind, t.state, t.difference])).toEqual(
       expect.arrayContaining([

@@ -1,5 +1,5 @@
 /** The kinds of comparison, in the order of the tie matrix. */
-export const TIE_KINDS = ['receipt', 'rate', 'tax', 'limit', 'coding', 'budget'] as const;
+export const TIE_KINDS = ['receipt', 'card', 'rate', 'tax', 'limit', 'coding', 'budget', 'duplicate'] as const;
 export type TieKind = (typeof TIE_KINDS)[number];
 
 /** tied: both sides agree · off: they differ · open: there is nothing to compare with · none: does not apply. */
@@ -38,6 +38,36 @@ export interface ReceiptEvidence {
   date: string | null;
   merchant: string | null;
   taxNumber: string | null;
+  /** What the machine read where a person said something else about it; null where nobody changed what was read. */
+  changed: { fact: string; read: string; sure: boolean }[];
 }
-/** The receipt of each line that has one, by line id. */
-export type Evidence = Record<string, ReceiptEvidence>;
+/** A charge of the bank. Amounts are decimal strings; `elsewhere` is how much of it stands on lines of other claims. */
+export interface ChargeEvidence {
+  id: string;
+  card: string;
+  amount: string;
+  currency: string;
+  elsewhere: string;
+  settled: { amount: string; currency: string };
+  purchasedOn: string;
+  bookedOn: string;
+  merchant: string;
+}
+/** A line of any claim that may be the same spending. */
+export interface DuplicateEvidence {
+  claim: string;
+  line: string;
+  claimant: string;
+  amount: string;
+  currency: string;
+  date: string;
+  merchant: string | null;
+  reason: string;
+}
+/** What the lines of a claim are compared with, by line id. */
+export interface Evidence {
+  receipts: Record<string, ReceiptEvidence>;
+  charges: Record<string, ChargeEvidence>;
+  duplicates: Record<string, DuplicateEvidence[]>;
+}
+export const NO_EVIDENCE: Evidence = { receipts: {}, charges: {}, duplicates: {} };

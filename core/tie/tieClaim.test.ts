@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { line, makeCase, valid, type CaseParts } from '../../test/fixtures/caseBuilder.ts';
-import type { Evidence, ReceiptEvidence, TieKind } from './tie.types.ts';
+import { NO_EVIDENCE, type ChargeEvidence, type Evidence, type ReceiptEvidence, type TieKind } from './tie.types.ts';
 import { reviewCase } from './reviewCase.ts';
 
 const receipt = (fields: Partial<ReceiptEvidence> = {}): ReceiptEvidence => ({
@@ -10,12 +10,13 @@ const receipt = (fields: Partial<ReceiptEvidence> = {}): ReceiptEvidence => ({
   date: '2026-03-02',
   merchant: 'Wexford Chandlery Ltd',
   taxNumber: 'IE1',
+  changed: [],
   ...fields,
 });
-const ties = (parts: CaseParts, evidence: Evidence = {}) => {
-  return reviewCase(valid(makeCase(parts)), evidence).ties;
+const ties = (parts: CaseParts, receipts: Evidence['receipts'] = {}, others: Partial<Evidence> = {}) => {
+  return reviewCase(valid(makeCase(parts)), { ...NO_EVIDENCE, ...others, receipts }).ties;
 };
-const tie = (kind: TieKind, parts: CaseParts, evidence?: Evidence, id = '1') =>
+const tie = (kind: TieKind, parts: CaseParts, evidence?: Evidence['receipts'], id = '1') =>
   ties(parts, evidence).find((t) => t.kind === kind && t.line === id)!;
 const claimed = line({ merchant: 'Wexford chandlery' });
 
@@ -106,5 +107,92 @@ describe('tax claimed with tax computed', () => {
       state: 'off',
       difference: 'country',
     });
+  });
+});
+
+describe('what was read with what its owner says', () => {
+  it('stays in sight where the two differ', () => {
+    const changed = [{ fact: 'amount', read: '90.00', sure: true }];
+    const found = tie('receipt', { lines: [claimed] }, { 1: receipt({ changed }) });
+    expect(found.state).toBe('open');
+    expect(found.comparisons.find((c) => c.fact === 'amount as read')).toMatchObject({
+      evidence: '90.00',
+      difference: 'changed by hand, read with certainty',
+    });
+  });
+});
+
+describe('card charge with line', () => {
+  const charge = (fields: Partial<ChargeEvidence> = {}): ChargeEvidence => ({
+    id: 'h1',
+    card: '4410',
+    amount: '108.34',
+    currency: 'USD',
+    elsewhere: '0.00',
+    settled: { amount: '100.00', currency: 'EUR' },
+    purchasedOn: '2026-03-02',
+    bookedOn: '2026-03-04',
+    merchant: 'WEXFORD CHANDL',
+    ...fields,
+  });
+  const settled = { kind: 'card' as const, settled: { amount: '100.00', currency: 'EUR' } };
+  const paid = line({
+    paidBy: 'card',
+    card: '4410',
+    amount: '108.34',
+    currency: 'USD',
+    merchant: 'Wexford Chandlery',
+    rate: settled,
+  });
+  const card = (lines: (typeof paid)[], charges: Evidence['charges']) =>
+    ties({ lines }, {}, { charges }).find((t) => t.kind === 'card' && t.line === '1')!;
+
+  it('ties when amount, currency, what the bank took, date, merchant and card agree', () => {
+    const found = card([paid], { 1: charge() });
+    expect([found.state, found.comparisons.map((c) => c.state)]).toEqual(['tied', Array(6).fill('tied')]);
+  });
+  const off: [string, Partial<ChargeEvidence>, string][] = [
+    ['the amount', { amount: '108.35' }, '−0.01'],
+    ['what the bank took', { settled: { amount: '99.00', currency: 'EUR' } }, '+1.00'],
+    ['more than three days', { purchasedOn: '2026-03-06' }, '−4 days'],
+    ['the merchant', { merchant: 'HARBOUR GIFTS' }, 'other merchant'],
+    ['the card', { card: '4427' }, '4410 ≠ 4427'],
+  ];
+  it.each(off)('is off by %s', (_, fields, difference) => {
+    expect(card([paid], { 1: charge(fields) })).toMatchObject({ state: 'off', difference });
+  });
+  it('is open until the bank has sent the charge, and nothing for own money', () => {
+    expect(card([paid], {}).state).toBe('open');
+    expect(card([claimed as never], {}).state).toBe('none');
+  });
+  it('compares the sum of all lines of a charge, here and on other claims', () => {
+    const half = {
+      ...paid,
+      amount: '54.17',
+      rate: { kind: 'card' as const, settled: { amount: '50.00', currency: 'EUR' } },
+    };
+    const both = { 1: charge(), 2: charge() };
+    expect(card([half, { ...half, id: '2' }], both).state).toBe('tied');
+    expect(card([half], { 1: charge({ elsewhere: '54.17' }) }).state).toBe('tied');
+    expect(card([half], { 1: charge() })).toMatchObject({ state: 'off', difference: '−54.17' });
+  });
+});
+
+describe('earlier claims with line', () => {
+  it('tie when nothing is alike, and are off with each that is', () => {
+    const alike = {
+      claim: 'C-9',
+      line: '2',
+      claimant: 'Somebody',
+      amount: '100.00',
+      currency: 'EUR',
+      date: '2026-03-02',
+      merchant: null,
+      reason: 'same receipt',
+    };
+    const duplicate = (duplicates: Evidence['duplicates']) =>
+      ties({ lines: [claimed] }, {}, { duplicates }).find((t) => t.kind === 'duplicate')!;
+    expect(duplicate({}).state).toBe('tied');
+    expect(duplicate({ 1: [alike] })).toMatchObject({ state: 'off', difference: '1 alike' });
   });
 });

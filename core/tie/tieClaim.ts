@@ -4,6 +4,8 @@ import { entityOn } from '../assess/openCase.ts';
 import type { Assessment } from '../assess/writeAssessment.ts';
 import type { Line } from '../formats/case.schema.ts';
 import { groupBy } from '../lists/groupBy.ts';
+import { tieCard } from './tieCard.ts';
+import { tieDuplicate } from './tieDuplicate.ts';
 import { tieRate } from './tieRate.ts';
 import { tieReceipt } from './tieReceipt.ts';
 import { tieRules } from './tieRules.ts';
@@ -17,20 +19,24 @@ import type { Evidence, Tie } from './tie.types.ts';
 export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Assessment, evidence: Evidence): Tie[] {
   const { lines } = open.case.claim;
   const verdicts = groupBy(figures.verdicts, (verdict) => verdict.line ?? '');
-  const sharing = groupBy(lines, (line) => evidence[line.id]?.id ?? '');
+  const sharing = groupBy(lines, (line) => evidence.receipts[line.id]?.id ?? '');
+  const onCharge = groupBy(lines, (line) => evidence.charges[line.id]?.id ?? '');
   return lines.flatMap((line, i) => {
-    const receipt = evidence[line.id];
+    const receipt = evidence.receipts[line.id];
+    const charge = evidence.charges[line.id] ?? null;
     const own = verdicts.get(line.id) ?? [];
     return [
       tieReceipt(
         line,
         receipt ? { receipt, sharing: sharing.get(receipt.id)!, taxNumberNeeded: taxNumberNeeded(open, line) } : null,
       ),
+      tieCard(line, charge, charge ? onCharge.get(charge.id)! : []),
       tieRate(open, line),
       tieTax(open, line, assessment.lines[i]!, figures.lines[i]!.findings),
       tieRules(line.id, 'limit', own),
       tieRules(line.id, 'coding', own),
       tieRules(line.id, 'budget', own),
+      tieDuplicate(line, evidence.duplicates[line.id] ?? []),
     ];
   });
 }

@@ -1,6 +1,6 @@
-import { daysBetween } from '../dates/isoDate.ts';
 import type { Line } from '../formats/case.schema.ts';
 import { fromMinor, readAmount } from '../money/amount.ts';
+import { compareDate, compareMerchant, present, same, signed } from './_lib/compare.ts';
 import { fromComparisons, worst } from './_lib/states.ts';
 import type { Comparison, ReceiptEvidence, Tie } from './tie.types.ts';
 
@@ -26,6 +26,7 @@ export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
     same('currency', line.currency, receipt.currency),
     compareDate(line.date, receipt.date),
     compareMerchant(line.merchant ?? null, receipt.merchant),
+    ...receipt.changed.map(changedByHand),
     ...(context.taxNumberNeeded ? [present('tax number', receipt.taxNumber)] : []),
   ];
   const firstOff = comparisons.find((c) => c.state === worst(comparisons.map((x) => x.state)) && c.state === 'off');
@@ -59,57 +60,8 @@ function compareAmount(line: Line, { receipt, sharing: all }: ReceiptContext) {
   return { comparison, steps: sharing.length > 1 ? steps : [] };
 }
 
-function compareDate(claimed: string, shown: string | null): Comparison {
-  const days = shown === null ? 0 : daysBetween(shown, claimed);
-  const difference = days === 0 ? null : `${signed(String(days))} ${Math.abs(days) === 1 ? 'day' : 'days'}`;
-  return {
-    fact: 'date',
-    claimed,
-    evidence: shown,
-    difference,
-    tolerance: '0 days',
-    state: shown === null ? 'open' : days === 0 ? 'tied' : 'off',
-  };
+/** What its owner says against what was read stays in sight: the reviewer looks at the receipt and decides. */
+function changedByHand({ fact, read, sure }: ReceiptEvidence['changed'][number]): Comparison {
+  const difference = sure ? 'changed by hand, read with certainty' : 'changed by hand';
+  return { fact: `${fact} as read`, claimed: null, evidence: read, difference, tolerance: null, state: 'open' };
 }
-
-function same(fact: string, claimed: string, shown: string | null): Comparison {
-  const state = shown === null ? 'open' : shown === claimed ? 'tied' : 'off';
-  return {
-    fact,
-    claimed,
-    evidence: shown,
-    difference: state === 'off' ? `${claimed} ≠ ${shown}` : null,
-    tolerance: null,
-    state,
-  };
-}
-
-function present(fact: string, shown: string | null): Comparison {
-  return {
-    fact,
-    claimed: 'needed',
-    evidence: shown,
-    difference: null,
-    tolerance: null,
-    state: shown ? 'tied' : 'open',
-  };
-}
-
-/** Merchants agree when all words of the shorter name stand in the longer one; case, accents and legal forms aside. */
-function compareMerchant(claimed: string | null, shown: string | null): Comparison {
-  const row = { fact: 'merchant', claimed, evidence: shown, difference: null, tolerance: 'same words' };
-  if (!claimed || !shown) return { ...row, state: 'open' };
-  const [a, b] = [wordsOf(claimed), wordsOf(shown)];
-  const [short, long] = a.length <= b.length ? [a, b] : [b, a];
-  const agree = short.length > 0 && short.every((word) => long.includes(word));
-  return agree ? { ...row, state: 'tied' } : { ...row, difference: 'other merchant', state: 'off' };
-}
-
-const LEGAL = new Set(['ltd', 'limited', 'plc', 'inc', 'llc', 'gmbh', 'as', 'ab', 'sa', 'lda', 'kk', 'co', 'the']);
-
-function wordsOf(name: string): string[] {
-  const plain = name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
-  return plain.split(/[^\p{L}\p{N}]+/u).filter((word) => word && !LEGAL.has(word));
-}
-
-const signed = (figure: string): string => (figure.startsWith('-') ? `−${figure.slice(1)}` : `+${figure}`);

@@ -1,13 +1,15 @@
 import { loadDemo } from '../../demo/loadDemo.ts';
 import { connect, type Db } from './connect.ts';
+import { installQueue } from '../jobs/jobs.ts';
 import { migrateLatest } from './migrate.ts';
 
 /**
  * Makes a database ready to serve: newest shape, the application's role with its password, and, in demo mode, the
  * sample organisation in an empty database. Run by the start command before the server, as the owner.
  */
-export async function prepare(db: Db, appPassword: string, demo: boolean): Promise<void> {
+export async function prepare(db: Db, ownerUrl: string, appPassword: string, demo: boolean): Promise<void> {
   await migrateLatest(db);
+  await installQueue(ownerUrl, db);
   const quoted = await db.raw('select quote_literal(?) as password', [appPassword]);
   await db.raw(`alter role ebbet_app with login password ${quoted.rows[0].password}`);
   if (demo && (await isEmpty(db))) await loadDemo(db);
@@ -22,6 +24,7 @@ if (/prepare\.(ts|mjs)$/.test(process.argv[1] ?? '')) {
   try {
     await prepare(
       db,
+      process.env.DATABASE_OWNER_URL!,
       decodeURIComponent(new URL(process.env.DATABASE_APP_URL!).password),
       process.env.EBBET_DEMO !== '0',
     );

@@ -68,3 +68,10 @@ export function param(req: Request, name: string): string {
   if (text.includes('\0')) throw new Refused('not-found', { what: 'such record' });
   return text;
 }
+
+/** A path parameter that is a record's number; anything else finds nothing. */
+export function numberParam(req: Request, name: string, what: string): bigint {
+  const text = param(req, name);
+  if (!/^\d{1,18}$/.test(text)) throw new Refused('not-found', { what });
+  return BigInt(text);
+}

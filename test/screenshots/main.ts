@@ -91,7 +91,7 @@ async function take(base: string, shot: Shot, browser: Awaited<ReturnType<typeof
 }
 
 const owner = connect(process.env.DATABASE_OWNER_URL!);
-await prepare(owner, new URL(process.env.DATABASE_APP_URL!).password, true);
+await prepare(owner, process.env.DATABASE_OWNER_URL!, new URL(process.env.DATABASE_APP_URL!).password, true);
 await owner.destroy();
 const server = spawn(process.execPath, ['build/server/main.mjs'], {
   env: { ...process.env, NODE_ENV: 'production', PORT },

@@ -5,6 +5,7 @@ import * as claims from './003_claims.ts';
 import * as ledger from './004_ledger.ts';
 import * as access from './005_access.ts';
 import * as rules from './006_rules.ts';
+import * as gather from './007_gather.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -17,6 +18,7 @@ const MIGRATIONS: Named[] = [
   { name: '004_ledger', ...ledger },
   { name: '005_access', ...access },
   { name: '006_rules', ...rules },
+  { name: '007_gather', ...gather },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

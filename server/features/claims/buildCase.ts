@@ -1,12 +1,11 @@
 import { addDays } from '../../../core/dates/isoDate.ts';
 import type { Case, Item, Line } from '../../../core/formats/case.schema.ts';
-import { fromMinor } from '../../../core/money/amount.ts';
-import type { Evidence } from '../../../core/tie/tie.types.ts';
+import { fromMinor, readAmount } from '../../../core/money/amount.ts';
+import type { ChargeEvidence, Evidence, ReceiptEvidence } from '../../../core/tie/tie.types.ts';
 import type { Db } from '../../db/connect.ts';
 import { MAX_RATE_AGE, selectBook } from '../book/book.queries.ts';
 import {
   selectItems,
-  selectLineReceipts,
   selectLines,
   selectShares,
   selectTaxEntries,
@@ -14,10 +13,12 @@ import {
   type ClaimRow,
   type ItemRow,
   type LineRow,
-  type ReceiptRow,
   type ShareRow,
   type TaxEntryRow,
 } from './claims.queries.ts';
+
+import { selectLineCharges, selectLineReceipts, type LineChargeRow, type ReceiptRow } from './evidence.queries.ts';
+import { selectDuplicates } from './selectDuplicates.ts';
 
 /** A claim as `assess` takes it, and the receipts its lines are compared with. */
 export interface BuiltCase {
@@ -67,7 +68,12 @@ export async function buildCase(db: Db, claim: ClaimRow, postingDate: string): P
       ...rateScope(claim, lines, postingDate),
     }),
   };
-  const evidence = Object.fromEntries([...receipts].map(([line, receipt]) => [line, writeEvidence(receipt)]));
+  const charges = await selectLineCharges(db, key);
+  const evidence = {
+    receipts: mapValues(receipts, writeEvidence),
+    charges: mapValues(charges, writeCharge),
+    duplicates: await selectDuplicates(db, key),
+  };
   return { document, evidence, receipts };
 }
 
@@ -159,17 +165,62 @@ function writeSplit({ shares }: Parts, line: string, item: string | null, by: Li
   };
 }
 
-export function writeEvidence(receipt: ReceiptRow) {
-  return {
-    id: String(receipt.id),
+const mapValues = <A, B>(map: Map<string, A>, write: (value: A) => B): Record<string, B> =>
+  Object.fromEntries([...map].map(([key, value]) => [key, write(value)]));
+
+/** What a receipt shows: what its owner confirmed, else what was read; and where the two differ. */
+export function writeEvidence(receipt: ReceiptRow): ReceiptEvidence {
+  const { reading } = receipt;
+  const id = String(receipt.id);
+  const stored = {
     amount: receipt.amount === null ? null : fromMinor(receipt.amount, receipt.currency!),
     currency: receipt.currency,
     date: receipt.date,
     merchant: receipt.merchant,
     taxNumber: receipt.tax_number,
   };
+  const facts = ['amount', 'currency', 'date', 'merchant', 'taxNumber'] as const;
+  const untouched = receipt.confirmed_at === null && reading !== null && facts.every((f) => stored[f] === null);
+  const read = (fact: (typeof facts)[number]) => reading?.[fact]?.value ?? null;
+  if (untouched)
+    return {
+      id,
+      amount: read('amount'),
+      currency: read('currency'),
+      date: read('date'),
+      merchant: read('merchant'),
+      taxNumber: read('taxNumber'),
+      changed: [],
+    };
+  const changed = facts.filter(
+    (f) => reading && f !== 'merchant' && read(f) !== null && reading[f]!.sure !== 'doubtful' && read(f) !== stored[f],
+  );
+  return {
+    id,
+    ...stored,
+    changed: changed.map((f) => ({
+      fact: f === 'taxNumber' ? 'tax number' : f,
+      read: read(f)!,
+      sure: reading![f]!.sure === 'sure',
+    })),
+  };
 }
 
-function withoutId({ id: _, ...fields }: ReturnType<typeof writeEvidence>) {
-  return fields;
+const writeCharge = (charge: LineChargeRow): ChargeEvidence => ({
+  id: String(charge.id),
+  card: charge.card_id,
+  amount: fromMinor(charge.amount, charge.currency),
+  currency: charge.currency,
+  elsewhere: fromMinor(charge.elsewhere, charge.currency),
+  settled: { amount: fromMinor(charge.settled_amount, charge.settled_currency), currency: charge.settled_currency },
+  purchasedOn: charge.purchased_on,
+  bookedOn: charge.booked_on,
+  merchant: charge.merchant,
+});
+
+/** The receipt as the case document holds it. An amount that was read without a currency, or not to its decimals, is left out. */
+function withoutId({ id: _, changed: __, ...fields }: ReceiptEvidence) {
+  const known =
+    fields.amount !== null && fields.currency !== null && readAmount(fields.amount, fields.currency) !== null;
+  return { ...fields, amount: known ? fields.amount : null };
 }

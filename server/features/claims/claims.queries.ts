@@ -57,6 +57,7 @@ export interface LineRow {
   settled_amount: bigint | null;
   settled_currency: string | null;
   receipt_id: bigint | null;
+  charge_id: bigint | null;
   coding: Coding;
   split_by: 'percent' | 'amount' | 'weight' | 'equal' | null;
 }
@@ -82,17 +83,6 @@ export interface ShareRow {
   item_id: string | null;
   coding: Coding;
   value: string | null;
-}
-export interface ReceiptRow {
-  id: bigint;
-  sha256: string;
-  amount: bigint | null;
-  currency: string | null;
-  date: string | null;
-  merchant: string | null;
-  tax_number: string | null;
-  width: number;
-  height: number;
 }
 export interface MarkRow {
   line_id: string;
@@ -125,27 +115,6 @@ export const selectShares = (db: Db, key: VersionKey): Promise<ShareRow[]> =>
 
 export function selectWantedAdvances(db: Db, key: VersionKey): Promise<{ advance_id: string; up_to: bigint | null }[]> {
   return db('claim_advances').where(key).orderBy('position').select('advance_id', 'up_to');
-}
-
-/** The receipts of a claim's lines with the size of their picture, by line id. */
-export async function selectLineReceipts(db: Db, key: VersionKey): Promise<Map<string, ReceiptRow>> {
-  const rows: (ReceiptRow & { line_id: string })[] = await db('lines as l')
-    .join('receipts as r', 'r.id', 'l.receipt_id')
-    .join('receipt_files as f', 'f.sha256', 'r.sha256')
-    .where({ 'l.claim_id': key.claim_id, 'l.version': key.version })
-    .select(
-      'l.id as line_id',
-      'r.id',
-      'r.sha256',
-      'r.amount',
-      'r.currency',
-      'r.date',
-      'r.merchant',
-      'r.tax_number',
-      'f.width',
-      'f.height',
-    );
-  return new Map(rows.map(({ line_id, ...receipt }) => [line_id, receipt]));
 }
 
 export function selectMarks(db: Db, key: VersionKey): Promise<MarkRow[]> {

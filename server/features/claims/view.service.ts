@@ -46,8 +46,9 @@ export async function viewClaim({ db, clock }: Context, actor: Actor, number: st
     ties,
     marks: marks.map((m) => ({ line: m.line_id, kind: m.kind, mark: m.mark, reason: m.reason, by: m.by, at: m.at })),
     queries,
+    evidence: assessed.evidence,
     receipts: Object.fromEntries(
-      [...receipts].map(([line, r]) => [line, { ...writeEvidence(r), width: r.width, height: r.height }]),
+      [...receipts].map(([line, r]) => [line, { ...writeEvidence(r), pages: r.pages, reading: r.reading }]),
     ),
     tide: tideOf(events.map((e) => ({ state: e.facts.state as string | undefined, at: e.at }))),
     history: events,

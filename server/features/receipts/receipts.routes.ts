@@ -2,50 +2,80 @@ import { Router, type Request, type Response } from 'express';
 import multer from 'multer';
 import type { Pool } from 'pg';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
-import { FINANCE, hasAny, type Actor, type Context } from '../../context.ts';
-import { actorOf, needs, param } from '../../http/guards.ts';
+import { FINANCE, hasAny, type Actor, type Context, type Services } from '../../context.ts';
+import { actorOf, checked, needs, numberParam, param } from '../../http/guards.ts';
 import { limiter, type Limits } from '../../http/limits.ts';
 import { Refused } from '../../http/refusal.ts';
-import { inTransaction } from '../claims/access.ts';
-import { readPicture } from './readPicture.ts';
-import { insertFile, insertReceipt, selectFile, selectPeopleAround, type ReceiptFile } from './receipts.queries.ts';
+import { selectOriginal, selectPage, selectPeopleAround, updateReceipt, type ReceiptFile } from './receipts.queries.ts';
+import { confirmSchema } from './receipts.schema.ts';
+import { addFile, confirmReceipt, readAgain, removeReceipt, viewReceipts } from './receipts.service.ts';
 
 const MAX_BYTES = 15 * 1024 * 1024;
 
-/** Receipts: added by their owner, shown as a derived picture to those around the claim, originals to auditors alone. */
-export function receiptRoutes(context: Context, pool: Pool, limits: Limits): Router {
+/** Receipts: added by their owner, shown as derived pictures to those around the claim, originals to auditors alone. */
+export function receiptRoutes(services: Services, pool: Pool, limits: Limits): Router {
   const router = Router();
-  const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: MAX_BYTES, files: 1, fields: 0 } });
+  const upload = multer({
+    storage: multer.memoryStorage(),
+    limits: { fileSize: MAX_BYTES, files: 1, fields: 0 },
+    defParamCharset: 'utf8',
+  });
   const perPerson = limiter(new RateLimiterPostgres(limits.upload(pool)), (req) => actorOf(req).id);
+  const gatherer = needs('claimant', 'preparer');
 
-  router.post('/receipts', needs('claimant', 'preparer'), perPerson, upload.single('file'), async (req, res) => {
+  router.post('/receipts', gatherer, perPerson, upload.single('file'), async (req, res) => {
     if (!req.file) throw new Refused('invalid', { problem: 'Send one file in the field "file".' });
-    const picture = await readPicture(req.file.originalname, req.file.buffer);
-    const { id, fresh } = await inTransaction(context, async (trx) => {
-      await insertFile(trx, picture);
-      return insertReceipt(trx, { owner_id: actorOf(req).id, sha256: picture.sha256, added_at: context.clock.now() });
-    });
-    res.status(fresh ? 201 : 200).json({ id, sha256: picture.sha256, fresh });
+    const added = await addFile(services, actorOf(req), nameOf(req.file.originalname), req.file.buffer);
+    if (added.length === 1 && !added[0]!.ok) throw new Refused('file-refused', { says: added[0]!.says });
+    res.status(added.some((a) => a.ok && a.fresh) ? 201 : 200).json({ added });
+  });
+  router.get('/receipts', gatherer, async (req, res) => {
+    res.json(await viewReceipts(services, actorOf(req)));
+  });
+  router.put('/receipts/:id', gatherer, async (req, res) => {
+    await confirmReceipt(services, actorOf(req), numberParam(req, 'id', 'receipt'), checked(confirmSchema, req.body));
+    res.json(await viewReceipts(services, actorOf(req)));
+  });
+  router.post('/receipts/:id/read', gatherer, async (req, res) => {
+    await readAgain(services, actorOf(req), numberParam(req, 'id', 'receipt'));
+    res.json(await viewReceipts(services, actorOf(req)));
+  });
+  router.delete('/receipts/:id', gatherer, async (req, res) => {
+    await removeReceipt(services, actorOf(req), numberParam(req, 'id', 'receipt'));
+    res.json(await viewReceipts(services, actorOf(req)));
+  });
+  router.post('/receipts/:id/back', gatherer, async (req, res) => {
+    const id = numberParam(req, 'id', 'receipt');
+    const file = await selectOriginal(services.db, id);
+    if (file?.ownerId !== actorOf(req).id) throw new Refused('not-found', { what: 'receipt' });
+    await updateReceipt(services.db, id, { removed_at: null });
+    res.json(await viewReceipts(services, actorOf(req)));
   });
 
-  router.get('/receipts/:id/view', async (req, res) => {
-    send(res, await readable(context, actorOf(req), req, 'view'), 'inline');
+  router.get('/receipts/:id/pages/:page', async (req, res) => {
+    const page = Number(/^\d{1,4}$/.exec(param(req, 'page'))?.[0] ?? 0);
+    send(res, await readable(services, actorOf(req), req, (id) => selectPage(services.db, id, page)), 'inline');
   });
-
   router.get('/receipts/:id/original', needs('auditor'), async (req, res) => {
-    send(res, await readable(context, actorOf(req), req, 'original'), 'attachment');
+    send(res, await readable(services, actorOf(req), req, (id) => selectOriginal(services.db, id)), 'attachment');
   });
   return router;
 }
 
-async function readable({ db }: Context, actor: Actor, req: Request, which: 'view' | 'original'): Promise<ReceiptFile> {
-  const id = param(req, 'id');
-  const file = /^\d{1,18}$/.test(id) ? await selectFile(db, BigInt(id), which) : undefined;
+/** Names are shown, so what could turn text around or hide is taken out of them. */
+const nameOf = (name: string): string => name.replace(/[\p{Cc}\p{Cf}]/gu, '').slice(-120) || 'file without a name';
+
+async function readable(
+  { db }: Context,
+  actor: Actor,
+  req: Request,
+  select: (id: bigint) => Promise<ReceiptFile | undefined>,
+): Promise<ReceiptFile> {
+  const id = numberParam(req, 'id', 'receipt');
+  const file = await select(id);
   const may =
     file
-    && (hasAny(actor, FINANCE)
-      || file.ownerId === actor.id
-      || (await selectPeopleAround(db, BigInt(id))).includes(actor.id));
+    && (hasAny(actor, FINANCE) || file.ownerId === actor.id || (await selectPeopleAround(db, id)).includes(actor.id));
   if (!may) throw new Refused('not-found', { what: 'receipt' });
   return file;
 }

@@ -1,0 +1,61 @@
+import type { TaxCode, TaxEntry } from '../../../core/formats/case.schema.ts';
+import { holdsOn } from '../../../core/dates/isoDate.ts';
+import { readAmount, magnitude, fromMinor } from '../../../core/money/amount.ts';
+
+/** A tax as a receipt shows it. */
+export interface ShownTax {
+  rate: string;
+  base: string | null;
+  tax: string | null;
+}
+
+/**
+ * Tax entries for a line from the taxes its receipt shows: the code of that country and rate that holds on the day. A
+ * tax for which the book has no code is left out, and so are all when they do not fit into the amount; then the line has
+ * none and its tax comparison says so.
+ */
+export function proposeTaxes(
+  shown: readonly ShownTax[],
+  codes: readonly TaxCode[],
+  line: { amount: string; currency: string; country: string | null; date: string },
+): TaxEntry[] {
+  const { amount, currency, country, date } = line;
+  if (!country) return [];
+  const entries = shown.flatMap(({ rate, base, tax }) => {
+    const code = codes.find(
+      (c) =>
+        c.country === country
+        && !c.selfAssessed
+        && holdsOn(c, date)
+        && c.rate != null
+        && Number(c.rate) === Number(rate),
+    );
+    const minorTax = tax === null ? null : readAmount(tax, currency);
+    if (!code || minorTax === null) return [];
+    const minorBase = base === null ? null : readAmount(base, currency);
+    return [
+      {
+        code: code.code,
+        tax: fromMinor(minorTax, currency),
+        gross: minorBase === null ? null : fromMinor(minorBase + minorTax, currency),
+      },
+    ];
+  });
+  if (entries.length === 1) return fits(entries, amount, currency) ? entries : [{ ...entries[0]!, gross: null }];
+  const whole = entries.every((e) => e.gross !== null) && fits(entries, amount, currency);
+  return whole ? entries : [];
+}
+
+function fits(entries: readonly { gross: string | null }[], amount: string, currency: string): boolean {
+  const sum = entries.reduce(
+    (a, e) => a + magnitude(readAmount(e.gross ?? fromMinor(0n, currency), currency) ?? 0n),
+    0n,
+  );
+  return sum <= magnitude(readAmount(amount, currency) ?? 0n);
+}
+
+/** The country whose two letters a tax number begins with, where it is one of the book's. */
+export function countryOfTaxNumber(taxNumber: string | null, codes: readonly TaxCode[]): string | null {
+  const letters = taxNumber?.slice(0, 2).toUpperCase() ?? '';
+  return codes.some((c) => c.country === letters) ? letters : null;
+}

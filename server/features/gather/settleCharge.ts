@@ -1,0 +1,28 @@
+import type { Db } from '../../db/connect.ts';
+import { magnitude } from '../../../core/money/amount.ts';
+import { roundHalfAway } from '../../../core/money/roundHalfAway.ts';
+import type { ChargeRecord } from '../cards/cards.queries.ts';
+import { selectLinesOfCharge, updateLine } from './gather.queries.ts';
+
+/**
+ * Gives each line of a charge its part of what the bank took: with c the running sum of the lines, line k has
+ * round(settled × c_k / amount) − round(settled × c_(k−1) / amount), so the parts add up to what was taken when nothing
+ * of the charge is left. Lines of submitted claims come first and keep their part.
+ */
+export async function settleCharge(trx: Db, charge: ChargeRecord): Promise<void> {
+  let sum = 0n;
+  let before = 0n;
+  for (const line of await selectLinesOfCharge(trx, charge.id)) {
+    const whole = line.currency !== charge.currency;
+    sum += whole ? charge.amount : line.amount;
+    const share = magnitude(charge.settledAmount) * sum;
+    const upTo = roundHalfAway(share, magnitude(charge.amount));
+    if (line.state === 'draft')
+      await updateLine(
+        trx,
+        { claim_id: line.claim_id, version: line.version, id: line.id },
+        { settled_amount: upTo - before, settled_currency: charge.settledCurrency, rate_kind: 'card' },
+      );
+    before = upTo;
+  }
+}

@@ -1,0 +1,44 @@
+import type { Services } from '../../context.ts';
+import { BankFault } from '../../ports/bank.ts';
+import { readStatements } from '../../statements/readStatements.ts';
+import { importStatements } from './import.service.ts';
+import { selectImportedDeliveries, storeFeedCheck } from './statements.queries.ts';
+
+/**
+ * Fetches what the bank has delivered and we have not imported, in the order of its days. A delivery that does not
+ * arrive whole, or is wrong, is left for the next time and does not hold up the others. What was noted last is
+ * kept for the people who look after the feed.
+ */
+export async function fetchFeed(services: Pick<Services, 'db' | 'clock' | 'bank'>): Promise<void> {
+  const { db, clock, bank } = services;
+  if (!bank) return;
+  const faults: string[] = [];
+  try {
+    const imported = await selectImportedDeliveries(db);
+    const waiting = (await bank.deliveries())
+      .filter((d) => !imported.has(d.id))
+      .sort((a, b) => (a.day < b.day ? -1 : 1));
+    for (const delivery of waiting) {
+      const fault = await fetchOne(services, delivery.id);
+      if (fault) faults.push(`${delivery.day}: ${fault}`);
+    }
+  } catch (error) {
+    if (!(error instanceof BankFault)) throw error;
+    faults.push(error.message);
+  }
+  await storeFeedCheck(db, clock.now(), faults.length ? faults.join(' ') : null);
+}
+
+async function fetchOne(services: Pick<Services, 'db' | 'clock' | 'bank'>, id: string): Promise<string | null> {
+  try {
+    const text = await services.bank!.fetch(id);
+    const read = readStatements(text);
+    if (!read?.ok) return read?.says ?? 'The delivery is no statement.';
+    const document = { source: 'feed' as const, name: id, format: read.format, original: Buffer.from(text), by: null };
+    const outcomes = await importStatements(services, document, read.statements);
+    return outcomes.find((o) => o.state === 'refused')?.says ?? null;
+  } catch (error) {
+    if (error instanceof BankFault) return error.message;
+    throw error;
+  }
+}

@@ -1,0 +1,154 @@
+import { createHash } from 'node:crypto';
+import { checkStatement } from '../../../core/statement/checkStatement.ts';
+import { newEntries } from '../../../core/statement/newEntries.ts';
+import type { Statement } from '../../../core/statement/statement.types.ts';
+import type { Context } from '../../context.ts';
+import type { StatementFormat } from '../../statements/readStatements.ts';
+import type { ReadStatement } from '../../statements/readStatements.ts';
+import { inTransaction } from '../claims/access.ts';
+import {
+  insertCharges,
+  insertStatement,
+  linkCharges,
+  lockCard,
+  nameCharge,
+  refusalIsThere,
+  selectCard,
+  selectKnown,
+  statementIsThere,
+  type CardRow,
+} from './statements.queries.ts';
+
+export interface Document {
+  source: 'feed' | 'file';
+  name: string;
+  format: StatementFormat;
+  original: Buffer;
+  /** How a table was read: the same file read in another way is another document. */
+  readAs?: string;
+  /** Who gave the file; null for the feed. */
+  by: string | null;
+}
+/** What became of one statement of a document. */
+export interface Outcome {
+  account: string | null;
+  from: string | null;
+  to: string | null;
+  state: 'imported' | 'there already' | 'refused';
+  entries: number;
+  added: number;
+  says: string | null;
+}
+
+/**
+ * Imports the statements of a document, each by itself: whole and right, or not at all. One that was imported before,
+ * or that overlaps with others, adds only what is new.
+ */
+export async function importStatements(
+  context: Context,
+  document: Document,
+  statements: readonly ReadStatement[],
+): Promise<Outcome[]> {
+  const sha256 = createHash('sha256')
+    .update(document.original)
+    .update(document.readAs ?? '')
+    .digest('hex');
+  const outcomes: Outcome[] = [];
+  for (const [position, read] of statements.entries())
+    outcomes.push(await importOne(context, { ...document, sha256, position }, read));
+  return outcomes;
+}
+
+type Place = Document & { sha256: string; position: number };
+
+async function importOne(context: Context, place: Place, read: ReadStatement): Promise<Outcome> {
+  if (await statementIsThere(context.db, place.sha256, place.position))
+    return outcomeOf(read, 'there already', 0, 'This file was imported before; nothing was added.');
+  if (!read.ok) return refuse(context, place, read, null, read.says);
+  const { statement } = read;
+  const card = await selectCard(context.db, statement.account.slice(-4));
+  if (!card)
+    return refuse(
+      context,
+      place,
+      read,
+      null,
+      `No card ends in ${statement.account.slice(-4)}. Ask an administrator to add it, then import again.`,
+    );
+  if (card.currency !== statement.currency)
+    return refuse(
+      context,
+      place,
+      read,
+      card,
+      `The card ${card.id} is kept in ${card.currency}, and the statement is in ${statement.currency}.`,
+    );
+  const problems = checkStatement(statement);
+  if (problems.length > 0)
+    return refuse(
+      context,
+      place,
+      read,
+      card,
+      `${problems.join(' ')} Nothing of it was taken; ask the bank for the right one.`,
+    );
+  return take(context, place, statement, card);
+}
+
+function take(context: Context, place: Place, statement: Statement, card: CardRow): Promise<Outcome> {
+  return inTransaction(context, async (trx) => {
+    await lockCard(trx, card.id);
+    const days = statement.entries.map((e) => e.bookedOn).sort();
+    const references = statement.entries.flatMap((e) => (e.reference === null ? [] : [e.reference]));
+    const charges = days.length ? await selectKnown(trx, card, days[0]!, days.at(-1)!, references) : [];
+    const { fresh, known } = newEntries(statement.entries, charges);
+    for (const { entry, id } of known)
+      if (entry.reference !== null && charges.find((c) => c.id === id)!.reference === null)
+        await nameCharge(trx, id, entry.reference);
+    const made = await insertCharges(trx, card, fresh);
+    const id = await insertStatement(trx, {
+      ...place,
+      statement,
+      card,
+      entries: statement.entries.length,
+      added: made.length,
+      state: 'imported',
+      says: null,
+      at: context.clock.now(),
+    });
+    await linkCharges(trx, id, [...made, ...known.map((k) => k.id)]);
+    return outcomeOf({ ok: true, statement }, 'imported', made.length, null);
+  });
+}
+
+async function refuse(
+  context: Context,
+  place: Place,
+  read: ReadStatement,
+  card: CardRow | null,
+  says: string,
+): Promise<Outcome> {
+  const statement = read.ok ? read.statement : null;
+  if (!(await refusalIsThere(context.db, place.sha256, place.position)))
+    await insertStatement(context.db, {
+      ...place,
+      statement: card ? statement : null,
+      card,
+      entries: statement?.entries.length ?? 0,
+      added: 0,
+      state: 'refused',
+      says,
+      at: context.clock.now(),
+    });
+  return outcomeOf(read, 'refused', 0, says);
+}
+
+const outcomeOf = (read: ReadStatement, state: Outcome['state'], added: number, says: string | null): Outcome => ({
+  account: read.ok ? read.statement.account : read.account,
+  from: read.ok ? read.statement.from : null,
+  to: read.ok ? read.statement.to : null,
+  entries: read.ok ? read.statement.entries.length : 0,
+  state,
+  added,
+  says,
+});

@@ -1,0 +1,51 @@
+import { Router } from 'express';
+import multer from 'multer';
+import type { Services } from '../../context.ts';
+import { actorOf, checked, needs } from '../../http/guards.ts';
+import { Refused } from '../../http/refusal.ts';
+import { inTransaction } from '../claims/access.ts';
+import { importFile } from './file.service.ts';
+import { importSchema } from './statements.schema.ts';
+import { selectFeedCheck, selectStatements } from './statements.queries.ts';
+
+const MAX_BYTES = 15 * 1024 * 1024;
+
+/** Statements of cards: files by hand, and the bank's feed. */
+export function statementRoutes(services: Services): Router {
+  const router = Router();
+  const keeper = needs('reviewer', 'controller', 'administrator');
+  const upload = multer({
+    storage: multer.memoryStorage(),
+    limits: { fileSize: MAX_BYTES, files: 1, fields: 2, fieldSize: 10_000 },
+    defParamCharset: 'utf8',
+  });
+
+  router.get('/statements', needs('reviewer', 'controller', 'administrator', 'auditor'), async (_req, res) => {
+    const [statements, feed] = await Promise.all([selectStatements(services.db), selectFeedCheck(services.db)]);
+    res.json({
+      statements,
+      feed: { connected: services.bank !== null, at: feed?.at ?? null, says: feed?.says ?? null },
+    });
+  });
+  router.post('/statements', keeper, upload.single('file'), async (req, res) => {
+    if (!req.file) throw new Refused('invalid', { problem: 'Send one file in the field "file".' });
+    const options = checked(importSchema, parsed((req.body as { options?: string }).options));
+    res.json(
+      await importFile(services, actorOf(req), { name: req.file.originalname, bytes: req.file.buffer, ...options }),
+    );
+  });
+  router.post('/feed', keeper, async (_req, res) => {
+    if (!services.bank) throw new Refused('invalid', { problem: 'No bank is connected here.' });
+    await inTransaction(services, (trx) => services.jobs.ask(trx, 'fetch-feed', {}));
+    res.status(202).json({});
+  });
+  return router;
+}
+
+function parsed(text: string | undefined): unknown {
+  try {
+    return JSON.parse(text ?? '{}');
+  } catch {
+    throw new Refused('invalid', { problem: 'The options are not JSON.' });
+  }
+}

@@ -1,0 +1,75 @@
+import type { Pool } from 'pg';
+import PgBoss from 'pg-boss';
+import type { Logger } from 'pino';
+import type { Db } from '../db/connect.ts';
+
+/** What is done in the background, with what it needs to know. Jobs may come twice, so doing one twice changes nothing. */
+export interface JobData {
+  'read-receipt': { sha256: string };
+  'fetch-feed': Record<string, never>;
+}
+export type JobName = keyof JobData;
+export const JOB_NAMES: readonly JobName[] = ['read-receipt', 'fetch-feed'];
+
+/** The queue in the database: what is asked in a transaction happens if it commits, and outlives every process. */
+export interface Jobs {
+  ask<N extends JobName>(trx: Db, name: N, data: JobData[N]): Promise<void>;
+}
+export interface RunningJobs extends Jobs {
+  work<N extends JobName>(name: N, run: (data: JobData[N]) => Promise<void>): Promise<void>;
+  /** Asks for a job by a crontab line (UTC), once for all server processes. */
+  every(cron: string, name: JobName): Promise<void>;
+  stop(): Promise<void>;
+}
+export interface JobLimits {
+  /** After this long a job whose process has gone silent is given to another. */
+  expireSeconds: number;
+  /** How often silent jobs are looked for. */
+  lookSeconds: number;
+}
+export const usualJobLimits: JobLimits = { expireSeconds: 120, lookSeconds: 30 };
+
+const SCHEMA = 'pgboss';
+const RETRIES = 5;
+
+/** Starts the queue on tables that `installQueue` made. */
+export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usualJobLimits): Promise<RunningJobs> {
+  const db = { executeSql: (text: string, values: unknown[]) => pool.query(text, values) };
+  const boss = new PgBoss({ db, schema: SCHEMA, migrate: false, maintenanceIntervalSeconds: limits.lookSeconds });
+  boss.on('error', (error) => log.warn({ name: error.name, message: error.message }, 'queue'));
+  await boss.start();
+  const options = { expireInSeconds: limits.expireSeconds, retryLimit: RETRIES, retryDelay: 1 };
+  return {
+    async ask(trx, name, data) {
+      await boss.send(name, data, { ...options, db: inside(trx) });
+    },
+    async work(name, run) {
+      await boss.work(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => run(job!.data as never));
+    },
+    async every(cron, name) {
+      await boss.schedule(name, cron, {}, { ...options, tz: 'UTC' });
+    },
+    stop: () => boss.stop({ graceful: false, wait: false, close: false }),
+  };
+}
+
+/** Makes the queue's tables, as the owner, and lets the application use them. */
+export async function installQueue(ownerUrl: string, db: Db): Promise<void> {
+  const boss = new PgBoss({ connectionString: ownerUrl, schema: SCHEMA, supervise: false, schedule: false });
+  await boss.start();
+  for (const name of [...JOB_NAMES, '__pgboss__send-it']) await boss.createQueue(name);
+  await boss.stop({ graceful: false, wait: false });
+  await db.raw(`
+    grant usage on schema ${SCHEMA} to ebbet_app;
+    grant select, insert, update, delete on all tables in schema ${SCHEMA} to ebbet_app;
+    grant execute on all functions in schema ${SCHEMA} to ebbet_app;
+  `);
+}
+
+/** The queue's statements inside a transaction of ours; its numbered places become Knex's. */
+const inside = (trx: Db) => ({
+  async executeSql(text: string, values: unknown[]) {
+    const order = [...text.matchAll(/\$(\d+)/g)].map((m) => values[Number(m[1]) - 1] ?? null);
+    return trx.raw(text.replace(/\$\d+/g, '?'), order as never) as unknown as { rows: unknown[] };
+  },
+});

@@ -1,0 +1,33 @@
+import type { Statement } from '../../core/statement/statement.types.ts';
+import { readCamt053 } from './camt053.ts';
+import { readMt940 } from './mt940.ts';
+import { readOfx } from './ofx.ts';
+
+export type StatementFormat = 'camt.053' | 'OFX' | 'MT940' | 'CSV';
+
+/** One statement of a file, or what is wrong with it, at its place. */
+export type ReadStatement = { ok: true; statement: Statement } | { ok: false; account: string | null; says: string };
+export type ReadFile = { ok: true; format: StatementFormat; statements: ReadStatement[] } | { ok: false; says: string };
+
+/** Text of a file by its byte-order mark, as UTF-8, or else as windows-1252, which older banks write. */
+export function textOf(bytes: Uint8Array): string {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder('windows-1252').decode(bytes);
+  }
+}
+
+/** Reads a statement file of an open format, told by its content. Text that is none of them is `null`: it may be CSV. */
+export function readStatements(text: string): ReadFile | null {
+  const head = text.slice(0, 2000);
+  if (text.trim() === '') return { ok: false, says: 'The file is empty.' };
+  if (/<!DOCTYPE|<!ENTITY/i.test(text))
+    return { ok: false, says: 'It declares a document type or entities, which are never read.' };
+  if (/<(?:\w+:)?BkToCstmrStmt|urn:iso:std:iso:20022:tech:xsd:camt\.053/.test(head)) return readCamt053(text);
+  if (/OFXHEADER|<OFX>/i.test(head)) return readOfx(text);
+  if (/^(?:\{1:|:20:|\s*:20:)/m.test(head)) return readMt940(text);
+  if (/^\s*<\?xml|^\s*<\w/.test(head)) return { ok: false, says: 'It is XML, but no camt.053 statement and no OFX.' };
+  return null;
+}
