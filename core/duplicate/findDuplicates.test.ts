@@ -10,6 +10,7 @@ const line = (id: string, over: Partial<DuplicateLine> = {}): DuplicateLine => (
   merchant: `Merchant${id}`,
   receipt: null,
   likeness: null,
+  shows: null,
   charge: null,
   ...over,
 });
@@ -39,6 +40,12 @@ describe('duplicates', () => {
       'a-b: near-identical receipt',
     ]);
     expect(pairs([line('a', near('0123456789abcdef', 'x')), line('b', near('f123456789abcdef', 'y'))])).toEqual([]);
+  });
+
+  it('are not pictures that show different amounts', () => {
+    const near = (receipt: string, shows: string | null) => ({ likeness: '0123456789abcdef', receipt, shows });
+    expect(pairs([line('a', near('x', '84.50 EUR')), line('b', near('y', '84.51 EUR'))])).toEqual([]);
+    expect(pairs([line('a', near('x', '84.50 EUR')), line('b', near('y', null))])).toHaveLength(1);
   });
 
   it('are the same whether neighbours or everybody is compared', () => {

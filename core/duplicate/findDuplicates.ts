@@ -13,6 +13,8 @@ export interface DuplicateLine {
   receipt: string | null;
   /** 64-bit likeness hash of the receipt's picture, 16 hexadecimal digits. */
   likeness: string | null;
+  /** What the receipt shows, such as "84.50 EUR"; null where that is not known. */
+  shows: string | null;
   charge: string | null;
 }
 export type DuplicateReason =
@@ -34,7 +36,7 @@ export const NEAR_BITS = 3;
 export function reasonOf(a: DuplicateLine, b: DuplicateLine): DuplicateReason | null {
   if (a.receipt !== null && a.receipt === b.receipt) return 'same receipt';
   if (a.charge !== null && a.charge === b.charge) return 'same charge';
-  if (a.likeness && b.likeness && bitsApart(a.likeness, b.likeness) <= NEAR_BITS) return 'near-identical receipt';
+  if (looksAlike(a, b)) return 'near-identical receipt';
   if (a.charge !== null && b.charge !== null) return null;
   const samePurchase =
     a.amount === b.amount
@@ -42,6 +44,18 @@ export function reasonOf(a: DuplicateLine, b: DuplicateLine): DuplicateReason | 
     && a.amount !== 0n
     && Math.abs(daysBetween(a.date, b.date)) <= NEAR_DAYS;
   return samePurchase && merchantLikeness(a.merchant, b.merchant) === 1 ? 'same amount, date and merchant' : null;
+}
+
+/**
+ * Whether two pictures are near-identical: slips of one shop look much alike, so those that are known to show different
+ * amounts are not.
+ */
+export function looksAlike(
+  a: Pick<DuplicateLine, 'likeness' | 'shows'>,
+  b: Pick<DuplicateLine, 'likeness' | 'shows'>,
+): boolean {
+  if (a.likeness === null || b.likeness === null || bitsApart(a.likeness, b.likeness) > NEAR_BITS) return false;
+  return a.shows === null || b.shows === null || a.shows === b.shows;
 }
 
 /**
@@ -62,8 +76,7 @@ export function findDuplicates(lines: readonly DuplicateLine[]): Duplicate[] {
     chain(bucket, (a, b) => add(a, b, 'same charge'));
   for (const bucket of buckets(lines, bandsOf))
     window(bucket.sort(byLikeness), (a, b) => {
-      if (a.receipt !== b.receipt && bitsApart(a.likeness!, b.likeness!) <= NEAR_BITS)
-        add(a, b, 'near-identical receipt');
+      if (a.receipt !== b.receipt && looksAlike(a, b)) add(a, b, 'near-identical receipt');
     });
   for (const bucket of buckets(lines, purchaseKeys))
     chain(bucket.sort(byDate), (a, b) => {

@@ -72,7 +72,9 @@ describe('every route', () => {
     },
   );
   const finance = routes.filter((r) =>
-    /^\/(claims$|journals|history)|\/(lines|marks|queries|clear|reopen|return|hold|original)/.test(r.path),
+    /^\/(claims$|journals|history|statements|feed)|^\/claims.*\/(lines|marks|queries|clear|reopen|return|hold)|\/original/.test(
+      r.path,
+    ),
   );
   it.each(finance.map((r) => [r.method, r.path]))(
     'refuses somebody who is a claimant only: %s %s',
@@ -92,9 +94,9 @@ describe('records of others', () => {
     const { receipts } = (await tomas.get('/claims/C-1001')).body;
     const own = (Object.values(receipts)[0] as { id: string }).id;
     const foreign = await api.owner('receipts').where({ owner_id: 'P06' }).first('id');
-    expect((await tomas.get(`/receipts/${own}/view`)).status).toBe(200);
-    expect((await tomas.get(`/receipts/${foreign.id}/view`)).status).toBe(404);
-    expect((await tomas.get('/receipts/1e3/view')).status).toBe(404);
+    expect((await tomas.get(`/receipts/${own}/pages/1`)).status).toBe(200);
+    expect((await tomas.get(`/receipts/${foreign.id}/pages/1`)).status).toBe(404);
+    expect((await tomas.get('/receipts/1e3/pages/1')).status).toBe(404);
   });
   it('are read by an auditor, who changes nothing and alone gets originals', async () => {
     const auditor = await api.as('ottoline.marchbanks');

@@ -1,11 +1,8 @@
 import { fileTypeFromBuffer } from 'file-type';
-import convertHeic from 'heic-convert';
-import { simpleParser } from 'mailparser';
 import phash from 'sharp-phash';
 import sharp from 'sharp';
 import { drawText, setText } from './drawText.ts';
 import { readInvoice, setInvoice } from './eInvoice.ts';
-import { drawPdf, openPdf } from './pdf.ts';
 import type { Accepted, FileKind, Inspected, PageView, Refusal } from './reading.types.ts';
 
 const MOST_PIXELS = 80_000_000;
@@ -43,6 +40,7 @@ const looksLikeMail = (head: string): boolean =>
 /** The picture as pixels: HEIC is turned into JPEG, everything else is what it is. */
 export async function toReadable(bytes: Buffer, type: string): Promise<Buffer> {
   if (!HEIC.has(type)) return bytes;
+  const { default: convertHeic } = await import('heic-convert');
   const jpeg = await convertHeic({ buffer: new Uint8Array(bytes) as never, format: 'JPEG', quality: 0.92 });
   return Buffer.from(jpeg);
 }
@@ -76,6 +74,7 @@ async function viewOf(bytes: Buffer): Promise<PageView> {
 }
 
 async function inspectPdf(bytes: Buffer): Promise<Inspected> {
+  const { openPdf, drawPdf } = await import('./pdf.ts');
   const opened = await openPdf(bytes);
   if (!opened.ok) return opened;
   try {
@@ -96,7 +95,7 @@ async function inspectInvoice(bytes: Buffer): Promise<Inspected> {
 
 /** A mail is the parcel its receipts came in; one without attachments is itself the receipt. */
 async function inspectMail(bytes: Buffer): Promise<Inspected> {
-  const mail = await simpleParser(bytes, { skipImageLinks: true, skipTextLinks: true });
+  const mail = await parseMail(bytes);
   const parts = mail.attachments
     .filter((a) => !a.related && a.content.length > 0)
     .slice(0, MOST_PARTS)
@@ -107,9 +106,15 @@ async function inspectMail(bytes: Buffer): Promise<Inspected> {
   return accept('message/rfc822', 'mail', await drawText(setText(text)), null);
 }
 
+/** Heavy packages are loaded when the first file of their kind comes. */
+async function parseMail(bytes: Buffer) {
+  const { simpleParser } = await import('mailparser');
+  return simpleParser(bytes, { skipImageLinks: true, skipTextLinks: true });
+}
+
 /** Subject, sender, day and text of a mail. */
 export async function mailText(bytes: Buffer): Promise<string> {
-  const mail = await simpleParser(bytes, { skipImageLinks: true, skipTextLinks: true });
+  const mail = await parseMail(bytes);
   const head = [mail.from?.value[0]?.name || mail.from?.text, mail.subject].filter(Boolean).join('\n');
   return `${head}\n\n${(mail.text ?? '').slice(0, 40_000)}`.replaceAll('\0', '');
 }

@@ -3,9 +3,8 @@ import type { Reading, Spot, Word } from '../../core/reading/reading.types.ts';
 import { setText } from './drawText.ts';
 import { readingOfInvoice, readInvoice, setInvoice } from './eInvoice.ts';
 import { mailText, toReadable } from './inspect.ts';
-import { drawPage, openPdf, wordsOfPdf, xmlInside } from './pdf.ts';
 import type { FileKind, ReadResult } from './reading.types.ts';
-import { recognise, type Recognised } from './recognise.ts';
+import type { Recognised } from './recognise.ts';
 
 const PAGES_READ = 5;
 const PAGES_RECOGNISED = 3;
@@ -47,6 +46,7 @@ const fromWords = (method: ReadResult['method'], words: Word[], asOf: string): R
 });
 
 async function readPdf(bytes: Buffer, asOf: string): Promise<ReadResult> {
+  const { drawPage, openPdf, wordsOfPdf, xmlInside } = await import('./pdf.ts');
   const opened = await openPdf(bytes);
   if (!opened.ok) throw new Error(opened.reason);
   const { pdf } = opened;
@@ -63,6 +63,11 @@ async function readPdf(bytes: Buffer, asOf: string): Promise<ReadResult> {
   } finally {
     await pdf.destroy();
   }
+}
+
+async function recognise(picture: Buffer, page: number): Promise<Recognised> {
+  const recogniser = await import('./recognise.ts');
+  return recogniser.recognise(picture, page);
 }
 
 /** Read where rows are level, marked where they stand in the pictures. */

@@ -87,9 +87,16 @@ export interface CandidateRow extends DuplicateLine {
   claimant: string;
 }
 
-const FACTS = (line: string, receipt: string, file: string) =>
+/** What a receipt shows: what its owner confirmed, else what was read. */
+export const SHOWS = (
+  receipt: string,
+  reading: string,
+) => `case when ${receipt}.amount is not null then ${receipt}.amount::text || ' ' || ${receipt}.currency
+  else replace(${reading}.reading->'amount'->>'value', '.', '') || ' ' || (${reading}.reading->'currency'->>'value') end`;
+
+const FACTS = (line: string, receipt: string, file: string, reading: string) =>
   `jsonb_build_object('amount', ${line}.amount::text, 'currency', ${line}.currency, 'date', ${line}.date, 'merchant', ${line}.merchant,
-    'receipt', ${receipt}.sha256, 'likeness', ${file}.likeness, 'charge', ${line}.charge_id::text)`;
+    'receipt', ${receipt}.sha256, 'likeness', ${file}.likeness, 'shows', ${SHOWS(receipt, reading)}, 'charge', ${line}.charge_id::text)`;
 
 /**
  * Lines of any claim that have something in common with a line of this one: the receipt's file, a band of its likeness,
@@ -113,13 +120,13 @@ export async function selectCandidates(db: Db, key: VersionKey): Promise<Candida
     ${join} where l.claim_id = :claim and l.version = :version`;
   const { rows } = await db.raw(
     `with pairs as (${branches.map(select).join(' union ')})
-     select p.line as "ofLine", c.number as claim, o.id as line, who.name as claimant, ${FACTS('l', 'lr', 'lf')} as own, ${FACTS('o', 'r', 'f')} as other
+     select p.line as "ofLine", c.number as claim, o.id as line, who.name as claimant, ${FACTS('l', 'lr', 'lf', 'lg')} as own, ${FACTS('o', 'r', 'f', 'g')} as other
      from pairs p join claims c on c.id = p.claim_id and c.version = p.version and c.state not in ('draft', 'withdrawn', 'declined')
      join people who on who.id = c.claimant_id
      join lines o on o.claim_id = p.claim_id and o.version = p.version and o.id = p.id
-     left join receipts r on r.id = o.receipt_id left join receipt_files f on f.sha256 = r.sha256
+     left join receipts r on r.id = o.receipt_id left join receipt_files f on f.sha256 = r.sha256 left join readings g on g.sha256 = r.sha256
      join lines l on l.claim_id = :claim and l.version = :version and l.id = p.line
-     left join receipts lr on lr.id = l.receipt_id left join receipt_files lf on lf.sha256 = lr.sha256
+     left join receipts lr on lr.id = l.receipt_id left join receipt_files lf on lf.sha256 = lr.sha256 left join readings lg on lg.sha256 = lr.sha256
      order by c.id, o.position limit 500`,
     { claim: String(key.claim_id), version: key.version },
   );

@@ -26,7 +26,7 @@ describe('the queue', () => {
       ['C-1006', 1],
       ['C-1008', 1],
     ]);
-    expect(counts).toMatchObject({ 'in review': 13, cleared: 3, posted: 4, draft: 1 });
+    expect(counts).toMatchObject({ 'in review': 13, cleared: 3, posted: 4, draft: 2 });
     const attention = claims.map((c: any) => [c.stops > 0, Object.values(c.ties).includes('off')]);
     expect(attention.findIndex(([stop, off]: boolean[]) => !stop && !off)).toBeGreaterThan(
       attention.findLastIndex(([stop]: boolean[]) => stop),

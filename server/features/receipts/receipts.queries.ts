@@ -1,6 +1,7 @@
 import type { Reading } from '../../../core/reading/reading.types.ts';
-import { bitsApart, NEAR_BITS } from '../../../core/duplicate/findDuplicates.ts';
+import { looksAlike } from '../../../core/duplicate/findDuplicates.ts';
 import type { Db } from '../../db/connect.ts';
+import { SHOWS } from '../claims/evidence.queries.ts';
 import type { Accepted, FileKind, Method } from '../../reading/reading.types.ts';
 
 /** Stores an accepted file once by its content hash; the same content again changes nothing. */
@@ -232,23 +233,36 @@ export async function selectTwins(
     (from) => `substr(f.likeness, ${from}, 4) = substr(mine.likeness, ${from}, 4)`,
   );
   const candidates = (join: string) => `
-    select mine.id as "ofId", mine.sha256 as "mineSha", mine.likeness as "mineLikeness", r.id, r.sha256, f.likeness,
+    select mine.id as "ofId", mine.sha256 as "mineSha", mine.likeness as "mineLikeness", mine.shows as "mineShows", mine.state as "mineState",
+      r.id, r.sha256, f.likeness, ${SHOWS('r', 'g')} as shows,
       r.owner_id as "ownerId", p.name as owner, r.name, r.added_at as "addedAt"
     from mine join receipt_files f on ${join}
     join receipts r on r.sha256 = f.sha256 and r.id <> mine.id and r.removed_at is null
+    left join readings g on g.sha256 = r.sha256
     join people p on p.id = r.owner_id`;
   const { rows } = await db.raw(
-    `with mine as (select r.id, r.sha256, f.likeness from receipts r join receipt_files f on f.sha256 = r.sha256 where r.id = any(?::bigint[]))
+    `with mine as (select r.id, r.sha256, f.likeness, ${SHOWS('r', 'g')} as shows, g.state from receipts r join receipt_files f on f.sha256 = r.sha256
+       left join readings g on g.sha256 = r.sha256 where r.id = any(?::bigint[]))
      ${[candidates('f.sha256 = mine.sha256'), ...bands.map((band) => candidates(`mine.likeness is not null and ${band}`))].join(' union ')}`,
     [of.map((r) => String(r.id))],
   );
-  return (
-    rows as (Omit<Twin, 'exact'> & { mineSha: string; mineLikeness: string | null; likeness: string | null })[]
-  ).flatMap(({ mineSha, mineLikeness, likeness, ...twin }) => {
+  return (rows as TwinRow[]).flatMap(({ mineSha, mineLikeness, mineShows, mineState, likeness, shows, ...twin }) => {
     const exact = twin.sha256 === mineSha;
-    const near = !exact && mineLikeness !== null && likeness !== null && bitsApart(mineLikeness, likeness) <= NEAR_BITS;
+    const near =
+      !exact
+      && mineState !== 'waiting'
+      && looksAlike({ likeness: mineLikeness, shows: mineShows }, { likeness, shows });
     return exact || near ? [{ ...twin, exact }] : [];
   });
+}
+
+interface TwinRow extends Omit<Twin, 'exact'> {
+  mineSha: string;
+  mineLikeness: string | null;
+  mineShows: string | null;
+  mineState: string | null;
+  likeness: string | null;
+  shows: string | null;
 }
 
 export async function updateReceipt(trx: Db, id: bigint, columns: Record<string, unknown>): Promise<void> {
