@@ -1,9 +1,10 @@
 // npm start: installs what is missing, starts PostgreSQL, loads demo data into an empty database, builds, serves.
 import { spawn } from 'node:child_process';
+import { join } from 'node:path';
 import { buildIfChanged } from './lib/build.mjs';
 import { databaseUrls } from './lib/database.mjs';
 import { ensureDebianPackages, ensureNodePackages } from './lib/packages.mjs';
-import { assertFree, bin, main, Refusal, root, run, say } from './lib/project.mjs';
+import { assertFree, bin, freePort, main, Refusal, root, run, say, stateFolder } from './lib/project.mjs';
 
 const args = process.argv.slice(2);
 const dev = args.includes('--dev');
@@ -40,8 +41,16 @@ async function serve(port, env) {
         [process.execPath, '--enable-source-maps', 'build/server/main.mjs'],
       ];
   const serverEnv = { ...env, NODE_ENV: dev ? 'development' : 'production', PORT: String(dev ? port + 1 : port) };
-  run(prepare[0], prepare.slice(1), { env: serverEnv });
-  const children = [spawn(server[0], server.slice(1), { cwd: root, env: serverEnv, stdio: 'inherit' })];
+  const bankPort = await freePort();
+  const bankEnv = { ...serverEnv, BANK_FILE: join(stateFolder, 'bank.json'), BANK_PORT: String(bankPort) };
+  run(prepare[0], prepare.slice(1), { env: bankEnv });
+  if (env.EBBET_DEMO !== '0' && !env.BANK_URL) serverEnv.BANK_URL = `http://127.0.0.1:${bankPort}`;
+  const bank = dev ? [bin('tsx'), 'standins/bank/main.ts'] : [process.execPath, 'build/server/bank.mjs'];
+  const children =
+    serverEnv.BANK_URL === env.BANK_URL
+      ? []
+      : [spawn(bank[0], bank.slice(1), { cwd: root, env: bankEnv, stdio: 'inherit' })];
+  children.push(spawn(server[0], server.slice(1), { cwd: root, env: serverEnv, stdio: 'inherit' }));
   if (dev) {
     const viteEnv = { ...process.env, EBBET_API: `http://127.0.0.1:${port + 1}` };
     children.push(

@@ -45,15 +45,24 @@ async function unitTests(env) {
 /** The built application as a person runs it: demo data, and two server processes on one database. */
 async function endToEnd(env) {
   await buildIfChanged();
+  const [port, second, bankPort] = [await freePort(), await freePort(), await freePort()];
+  Object.assign(env, {
+    BANK_FILE: join(RESULTS, 'bank.json'),
+    BANK_PORT: String(bankPort),
+    BANK_URL: `http://127.0.0.1:${bankPort}`,
+  });
   run(process.execPath, ['build/server/prepare.mjs'], { env });
-  const [port, second] = [await freePort(), await freePort()];
-  const servers = [port, second].map((p) =>
-    spawn(process.execPath, ['build/server/main.mjs'], {
-      cwd: root,
-      env: { ...env, NODE_ENV: 'production', PORT: String(p) },
-      stdio: ['ignore', 'ignore', 'inherit'],
-    }),
-  );
+  const servers = [
+    spawn(process.execPath, ['build/server/bank.mjs'], { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] }),
+  ];
+  for (const p of [port, second])
+    servers.push(
+      spawn(process.execPath, ['build/server/main.mjs'], {
+        cwd: root,
+        env: { ...env, NODE_ENV: 'production', PORT: String(p) },
+        stdio: ['ignore', 'ignore', 'inherit'],
+      }),
+    );
   try {
     await Promise.all([answers(port), answers(second)]);
     const urls = { EBBET_URL: `http://127.0.0.1:${port}`, EBBET_SECOND_URL: `http://127.0.0.1:${second}` };

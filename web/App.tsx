@@ -3,7 +3,7 @@ import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { useSession, type Person } from './api/session.ts';
 import { ErrorBoundary } from './parts/ErrorBoundary.tsx';
 import { Loading, Trouble } from './parts/Notices.tsx';
-import { placesOf } from './parts/places.ts';
+import { homeOf, placesOf } from './parts/places.ts';
 import { Shell } from './parts/Shell.tsx';
 import { SignIn } from './screens/SignIn/SignIn.tsx';
 
@@ -11,6 +11,7 @@ const Desk = lazy(() => import('./screens/Desk/Desk.tsx'));
 const Sheet = lazy(() => import('./screens/Sheet/Sheet.tsx'));
 const Ledger = lazy(() => import('./screens/Ledger/Ledger.tsx'));
 const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
+const Gather = lazy(() => import('./screens/Gather/Gather.tsx'));
 const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
 const ClaimPage = lazy(() => import('./screens/Claims/ClaimPage.tsx'));
 
@@ -49,9 +50,10 @@ function Places({ person }: { person: Person }) {
           <Route path="/ledger/:number" element={<Journal person={person} />} />
         </>
       )}
+      <Route path="/gather/*" element={<Gather person={person} />} />
       <Route path="/claims" element={<OwnClaims />} />
       <Route path="/claims/:number" element={<ClaimPage />} />
-      <Route path="*" element={<Navigate to={places[0]!.path} replace />} />
+      <Route path="*" element={<Navigate to={homeOf(person)} replace />} />
     </Routes>
   );
 }

@@ -4,7 +4,16 @@ import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync 
 import { join } from 'node:path';
 import { bin, Refusal, root, runAsync, say } from './project.mjs';
 
-const SOURCES = ['core', 'server', 'web', 'demo', 'package-lock.json', 'vite.config.ts', 'bin/lib/build.mjs'];
+const SOURCES = [
+  'core',
+  'server',
+  'web',
+  'demo',
+  'standins',
+  'package-lock.json',
+  'vite.config.ts',
+  'bin/lib/build.mjs',
+];
 const STAMP = join(root, 'build', 'sources');
 
 /** Builds into build/, or does nothing when it is up to date. */
@@ -25,7 +34,12 @@ async function buildServer() {
   const { build } = await import('esbuild');
   await build({
     absWorkingDir: root,
-    entryPoints: { main: 'server/main.ts', prepare: 'server/db/prepare.ts', reader: 'server/reading/process.ts' },
+    entryPoints: {
+      main: 'server/main.ts',
+      prepare: 'server/db/prepare.ts',
+      reader: 'server/reading/process.ts',
+      bank: 'standins/bank/main.ts',
+    },
     outdir: 'build/server',
     outExtension: { '.js': '.mjs' },
     bundle: true,

@@ -2,7 +2,8 @@ import useSWR from 'swr';
 import useSWRInfinite from 'swr/infinite';
 import type { Assessment } from '../../core/assess/writeAssessment.ts';
 import type { Case, Claim, Coding, Split, TaxEntry } from '../../core/formats/case.schema.ts';
-import type { Tie, TieKind, TieState } from '../../core/tie/tie.types.ts';
+import type { Reading } from '../../core/reading/reading.types.ts';
+import type { Evidence, Tie, TieKind, TieState } from '../../core/tie/tie.types.ts';
 import { get, send } from './client.ts';
 
 export interface TidePiece {
@@ -51,8 +52,8 @@ export interface Receipt {
   date: string | null;
   merchant: string | null;
   taxNumber: string | null;
-  width: number;
-  height: number;
+  pages: { width: number; height: number }[];
+  reading: Reading | null;
 }
 export interface HistoryEvent {
   seq: number;
@@ -94,6 +95,7 @@ export interface ClaimView {
   ties: Tie[];
   marks: Mark[];
   queries: { line: string; kind: string | null; text: string; by: string; at: string }[];
+  evidence: Evidence;
   receipts: Record<string, Receipt>;
   tide: TidePiece[];
   history: HistoryEvent[];

@@ -8,11 +8,17 @@ export interface Place {
 
 /** The places in the order of the work. A person sees those of their roles; their own claims everybody sees. */
 const PLACES: readonly Place[] = [
+  { path: '/gather', name: 'Gather', roles: null },
+  { path: '/claims', name: 'Claims', roles: null },
   { path: '/desk', name: 'Desk', roles: ['reviewer', 'controller', 'auditor'] },
   { path: '/ledger', name: 'Ledger', roles: ['reviewer', 'controller', 'auditor'] },
-  { path: '/claims', name: 'Claims', roles: null },
 ];
 
 export function placesOf(person: Person): Place[] {
   return PLACES.filter((place) => place.roles === null || place.roles.some((role) => person.roles.includes(role)));
+}
+
+/** Where a person begins: at the queue when they have one, at their claims otherwise. */
+export function homeOf(person: Person): string {
+  return placesOf(person).some((place) => place.path === '/desk') ? '/desk' : '/claims';
 }

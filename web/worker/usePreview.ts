@@ -18,7 +18,7 @@ export function usePreview(view: ClaimView, line: Line | null): Preview | null {
     started.onmessage = ({ data }: MessageEvent<{ id: number; preview: Preview }>) => {
       if (data.id === asked.current) setAnswer(data.preview);
     };
-    started.postMessage({ type: 'open', document: view.document, evidence: view.receipts });
+    started.postMessage({ type: 'open', document: view.document, evidence: view.evidence });
     return () => started.terminate();
   }, [view]);
 

@@ -34,7 +34,7 @@ async function pdf(pages: number, rows: [string, string][] = []): Promise<Buffer
   const font = await document.embedFont(StandardFonts.Helvetica);
   for (let i = 0; i < pages; i += 1) {
     const page = document.addPage([400, 300]);
-    rows.forEach(([left, right], k) => {
+    (i === 0 ? rows : []).forEach(([left, right], k) => {
       page.drawText(left, { x: 30, y: 260 - k * 24, size: k === 0 ? 18 : 11, font });
       page.drawText(right, { x: 330, y: 260 - k * 24, size: 11, font });
     });

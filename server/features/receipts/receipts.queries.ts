@@ -85,6 +85,11 @@ export function selectWaiting(db: Db, sha256: string): Promise<WaitingFile | und
     .first('f.kind', 'f.original_type as type', 'f.original as bytes');
 }
 
+/** Files whose reading is still to be done. */
+export async function selectAllWaiting(db: Db): Promise<string[]> {
+  return (await db('readings').where({ state: 'waiting' }).orderBy('asked_at').select('sha256')).map((r) => r.sha256);
+}
+
 export interface DoneReading {
   method: Method;
   reading: Reading;

@@ -7,7 +7,11 @@ import { useChart } from '../../api/chart.ts';
 import { useClaim, type ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { spotsOf } from '../../parts/spots.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
+import { toast } from '../../parts/toast.tsx';
+import { gather } from '../../api/gather.ts';
+import { DraftItems } from './DraftItems.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
 
@@ -29,7 +33,8 @@ export default function ClaimPage() {
       </h1>
       <p className="text-lg">{claim.purpose}</p>
       <p className="quiet text-sm">
-        {claim.entityName} · {claim.tripFrom} to {claim.tripTo}
+        {claim.entityName}
+        {claim.tripFrom && ` · ${claim.tripFrom} to ${claim.tripTo}`}
         {claim.version > 1 && ` · version ${claim.version}`}
       </p>
       <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-2">
@@ -45,7 +50,7 @@ export default function ClaimPage() {
         </p>
       )}
       <Queries view={view} />
-      <Lines view={view} />
+      <Lines view={view} onChanged={(next) => void mutate(next, false)} onFail={() => void mutate()} />
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <ol className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm">
         {[...view.history].reverse().map((event) => (
@@ -131,8 +136,24 @@ function Queries({ view }: { view: ClaimView }) {
   );
 }
 
-function Lines({ view }: { view: ClaimView }) {
+function Lines({
+  view,
+  onChanged,
+  onFail,
+}: {
+  view: ClaimView;
+  onChanged: (view: ClaimView) => void;
+  onFail: () => void;
+}) {
   const [open, setOpen] = useState<string | null>(null);
+  const [editing, setEditing] = useState<string | null>(null);
+  const isDraft = view.claim.state === 'draft';
+  const fail = (error: unknown) => {
+    toast({ text: error instanceof Error ? error.message : 'That failed. Try again.', tone: 'bad' });
+    onFail();
+  };
+  const remove = (line: string) =>
+    void gather.removeLine(view.claim.number, line, view.claim.revision).then(onChanged, fail);
   const { data: chart } = useChart();
   return (
     <>
@@ -184,14 +205,43 @@ function Lines({ view }: { view: ClaimView }) {
                   Receipt
                 </button>
               ) : (
-                <span className="quiet mt-1 block text-sm">No receipt</span>
+                <span className="quiet mt-1 text-sm">No receipt</span>
+              )}
+              {isDraft && !line.personal && (
+                <button
+                  type="button"
+                  className="link ml-3 text-sm"
+                  aria-expanded={editing === line.id}
+                  onClick={() => setEditing(editing === line.id ? null : line.id)}
+                >
+                  {line.items?.length ? 'Items' : 'Break into items'}
+                </button>
+              )}
+              {isDraft && (
+                <button type="button" className="link ml-3 text-sm" onClick={() => remove(line.id)}>
+                  Take the line off
+                </button>
+              )}
+              {editing === line.id && (
+                <DraftItems
+                  key={view.claim.revision}
+                  view={view}
+                  line={line}
+                  chart={chart}
+                  onSaved={(next) => {
+                    setEditing(null);
+                    onChanged(next);
+                  }}
+                  onFail={fail}
+                  onClose={() => setEditing(null)}
+                />
               )}
               {open === line.id && receipt && (
                 <div className="mt-2 flex h-96">
                   <ReceiptViewer
                     id={receipt.id}
-                    width={receipt.width}
-                    height={receipt.height}
+                    pages={receipt.pages}
+                    marks={spotsOf(receipt.reading, 'amount')}
                     label={`Receipt of line ${line.id}`}
                   />
                 </div>

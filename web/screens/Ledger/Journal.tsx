@@ -210,7 +210,7 @@ function Origin({ row, claim }: { row: PostedRow; claim: string }) {
         <dt className="quiet">Receipt</dt>
         <dd>{receipt ? `${receipt.merchant}, ${receipt.date}, ${receipt.amount} ${receipt.currency}` : 'none'}</dd>
       </dl>
-      {receipt && <ReceiptViewer id={receipt.id} width={receipt.width} height={receipt.height} label="Receipt" />}
+      {receipt && <ReceiptViewer id={receipt.id} pages={receipt.pages} label="Receipt" />}
     </div>
   );
 }

@@ -1,9 +1,11 @@
 import { useState } from 'react';
-import type { Comparison, Tie } from '../../../core/tie/tie.types.ts';
+import type { Field } from '../../../core/reading/reading.types.ts';
+import type { Comparison, Tie, TieKind } from '../../../core/tie/tie.types.ts';
 import { fromMinor, toMinor } from '../../../core/money/amount.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits } from '../../parts/Money.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { spotsOf } from '../../parts/spots.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
 import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
@@ -90,6 +92,18 @@ function CellEvidence({
             This line has no receipt. Ask the claimant for it, or waive it with the reason why none is needed.
           </p>
         )}
+        {cell.kind === 'card' && state === 'open' && (
+          <p className="mt-2">
+            The bank has not sent a charge for this line, or it is on no line yet. Ask the claimant to pair them, or
+            wait for the feed.
+          </p>
+        )}
+        {cell.kind === 'duplicate' && tie?.state === 'tied' && (
+          <p className="mt-2">
+            No claim of anybody has the same receipt, a near-identical one, or this amount at this merchant within three
+            days.
+          </p>
+        )}
         {tie && tie.steps.length > 0 && <Steps tie={tie} />}
         <Explained key={cell.line} document={view.document} line={cell.line} />
         {notes.map((note) => (
@@ -130,8 +144,8 @@ function CellEvidence({
           <Unclaimed view={view} cell={cell} onCell={onCell} />
           <ReceiptViewer
             id={receipt.id}
-            width={receipt.width}
-            height={receipt.height}
+            pages={receipt.pages}
+            marks={spotsOf(receipt.reading, FOCUS[cell.kind] ?? null)}
             label={`Receipt of line ${cell.line}`}
           />
         </>
@@ -139,6 +153,15 @@ function CellEvidence({
     </>
   );
 }
+
+/** Which figure of the receipt a comparison is about. */
+const FOCUS: Partial<Record<TieKind, Field>> = {
+  receipt: 'amount',
+  tax: 'taxNumber',
+  rate: 'currency',
+  duplicate: 'merchant',
+  card: 'amount',
+};
 
 function AskForm({
   sheet,

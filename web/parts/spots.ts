@@ -1,0 +1,24 @@
+import { FIELDS, type Field, type Reading } from '../../core/reading/reading.types.ts';
+import type { SpotMark } from './ReceiptViewer.tsx';
+
+export const FIELD_NAMES: Record<Field, string> = {
+  amount: 'Amount',
+  currency: 'Currency',
+  date: 'Date',
+  merchant: 'Merchant',
+  taxNumber: 'Tax number',
+  cardDigits: 'Card ending',
+};
+
+/** Where the figures of a reading stand, the one in focus marked. */
+export function spotsOf(reading: Reading | null, focus: Field | null): SpotMark[] {
+  if (!reading) return [];
+  const facts = FIELDS.flatMap((field) => {
+    const spot = reading[field]?.spot;
+    return spot ? [{ label: FIELD_NAMES[field], spot, focus: field === focus }] : [];
+  });
+  const taxes = reading.taxes.flatMap((t, i) =>
+    t.spot ? [{ label: `Tax ${t.rate} % (${i + 1})`, spot: t.spot, focus: false }] : [],
+  );
+  return [...facts, ...taxes];
+}

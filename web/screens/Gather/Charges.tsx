@@ -1,0 +1,171 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useChart } from '../../api/chart.ts';
+import { gather, useCharges, type Charge } from '../../api/gather.ts';
+import { Money } from '../../parts/Money.tsx';
+import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
+import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { toast } from '../../parts/toast.tsx';
+import { failed } from './Receipts.tsx';
+import { TakePanel } from './TakePanel.tsx';
+
+type Shown = 'to do' | 'all';
+const isToDo = (c: Charge): boolean => c.state === 'open' || c.state === 'partly on claims';
+
+/** What the bank says was bought with the person's cards: put on claims, several at a time, or marked as claimed before. */
+export function Charges() {
+  const { data, error, mutate } = useCharges();
+  const { data: chart } = useChart();
+  const [shown, setShown] = useState<Shown>('to do');
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const [marking, setMarking] = useState<Charge | null>(null);
+  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Loading shape="rows" />;
+  const open = data.charges.filter(isToDo);
+  const list = shown === 'to do' ? open : data.charges;
+  const chosen = open.filter((c) => picked.has(c.id));
+  const pick = (id: string) =>
+    setPicked(new Set(picked.has(id) ? [...picked].filter((p) => p !== id) : [...picked, id]));
+  const nameOf = (id: string | null) => chart?.categories.find((c) => c.id === id)?.name ?? null;
+  const mark = async (charge: Charge, reason: string | null) => {
+    try {
+      void mutate(await gather.markCharge(charge.id, reason), false);
+      setMarking(null);
+      if (reason !== null)
+        toast({ text: 'Marked as claimed already', act: { label: 'Undo', run: () => void mark(charge, null) } });
+    } catch (failure) {
+      failed(failure);
+    }
+  };
+  return (
+    <div className="min-h-0 flex-1 overflow-auto p-3 sm:p-4">
+      <h1 className="sr-only">Card charges</h1>
+      <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
+        <div role="group" aria-label="Which charges" className="flex gap-3">
+          {(['to do', 'all'] as const).map((s) => (
+            <button
+              key={s}
+              type="button"
+              aria-pressed={shown === s}
+              className={shown === s ? 'font-semibold underline underline-offset-4' : 'quiet'}
+              onClick={() => setShown(s)}
+            >
+              {s === 'to do' ? `On no claim yet (${open.length})` : `All (${data.charges.length})`}
+            </button>
+          ))}
+        </div>
+        {shown === 'to do' && open.length > 0 && (
+          <button
+            type="button"
+            className="btn btn-xs"
+            onClick={() => setPicked(new Set(chosen.length === open.length ? [] : open.map((c) => c.id)))}
+          >
+            {chosen.length === open.length ? 'Choose none' : 'Choose all'}
+          </button>
+        )}
+      </div>
+      {list.length === 0 ? (
+        <Empty title={data.charges.length === 0 ? 'No charges' : 'Every charge is accounted for'}>
+          What is bought with your company card appears here the night after, sent by the bank.
+        </Empty>
+      ) : (
+        <ul aria-label="Charges" className="rows rounded-box border border-base-300 bg-base-100">
+          {list.map((c) => (
+            <li key={c.id} className="border-b border-base-300 px-3 py-2 last:border-b-0">
+              <div className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-3 sm:grid-cols-[auto_minmax(0,1fr)_9rem_9rem_8rem]">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-sm"
+                  aria-label={`Choose ${c.merchant}, ${c.purchasedOn}`}
+                  checked={picked.has(c.id)}
+                  disabled={!isToDo(c)}
+                  onChange={() => pick(c.id)}
+                />
+                <span className="min-w-0">
+                  <bdi className="block truncate font-medium">{c.merchant}</bdi>
+                  <span className="quiet text-sm">
+                    {c.purchasedOn} · card {c.card}
+                    {c.country && ` · ${c.country}`}
+                  </span>
+                </span>
+                <span className="quiet col-start-2 text-sm sm:col-start-auto">
+                  {nameOf(c.category) ?? (c.categoryCode ? `trade ${c.categoryCode}` : '')}
+                </span>
+                <span className="order-last col-span-2 col-start-2 text-sm sm:order-none sm:col-span-1 sm:col-start-auto">
+                  <Where charge={c} onMark={() => setMarking(c)} onUnmark={() => void mark(c, null)} />
+                </span>
+                <span className="col-start-3 row-start-1 text-right sm:col-start-auto">
+                  <Money amount={c.amount} currency={c.currency} strong />
+                  {c.settled.currency !== c.currency && (
+                    <span className="quiet block text-sm">
+                      <Money amount={c.settled.amount} currency={c.settled.currency} />
+                    </span>
+                  )}
+                  {c.state === 'partly on claims' && (
+                    <span className="block text-sm text-error">
+                      <Money amount={c.left} /> left
+                    </span>
+                  )}
+                </span>
+              </div>
+              {marking?.id === c.id && (
+                <ReasonForm
+                  label="Where it was claimed"
+                  act="Mark as claimed already"
+                  onSubmit={(text) => mark(c, text)}
+                  onClose={() => setMarking(null)}
+                />
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      {chosen.length > 0 && (
+        <TakePanel
+          wishes={chosen.map((c) => ({
+            key: c.id,
+            charge: c.id,
+            name: `${c.merchant}, ${c.purchasedOn}`,
+            category: c.category,
+            ready: true,
+          }))}
+          onDone={() => void mutate()}
+          onClose={() => setPicked(new Set())}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Where the charge stands, and what can be said of it here. */
+export function Where({ charge: c, onMark, onUnmark }: { charge: Charge; onMark?: () => void; onUnmark?: () => void }) {
+  if (c.state === 'claimed already')
+    return (
+      <span>
+        claimed already: {c.reason}{' '}
+        {onUnmark && (
+          <button type="button" className="link" onClick={onUnmark}>
+            Undo
+          </button>
+        )}
+      </span>
+    );
+  if (c.lines.length > 0)
+    return (
+      <span>
+        {c.lines.map((l) => (
+          <Link key={`${l.claim} ${l.line}`} className="link mr-2 whitespace-nowrap" to={`/claims/${l.claim}`}>
+            {l.claim}, line {l.line}
+            {l.personal && ', private'}
+          </Link>
+        ))}
+      </span>
+    );
+  return onMark ? (
+    <button type="button" className="link" onClick={onMark}>
+      Claimed already…
+    </button>
+  ) : (
+    <span className="text-warning">on no claim</span>
+  );
+}

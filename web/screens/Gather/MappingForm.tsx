@@ -1,0 +1,174 @@
+import { useState } from 'react';
+import type { CardView, FileAnswer, Mapping } from '../../api/gather.ts';
+
+type Table = Extract<FileAnswer, { kind: 'table' }>;
+interface MappingFormProps {
+  table: Table;
+  cards: readonly CardView[];
+  onImport: (card: string, mapping: Mapping) => void;
+  onClose: () => void;
+}
+
+const NEEDED = [
+  ['date', 'Booking date'],
+  ['amount', 'Amount'],
+  ['merchant', 'Merchant'],
+] as const;
+const OPTIONAL = [
+  ['purchased', 'Purchase date'],
+  ['reference', 'Bank’s reference'],
+  ['originalAmount', 'Original amount'],
+  ['originalCurrency', 'Original currency'],
+  ['categoryCode', 'Merchant category code'],
+] as const;
+
+/** Which column of a table holds what; proposed, or remembered from a table with the same headings. */
+export function MappingForm({ table, cards, onImport, onClose }: MappingFormProps) {
+  const [card, setCard] = useState('');
+  const [mapping, setMapping] = useState<Partial<Mapping>>(table.proposed);
+  const [tried, setTried] = useState(false);
+  const set = (changes: Partial<Mapping>) => setMapping({ ...mapping, ...changes });
+  const missing = [
+    ...(card ? [] : ['the card']),
+    ...NEEDED.filter(([field]) => mapping[field] === undefined).map(
+      ([, name]) => `the column of ${name.toLowerCase()}`,
+    ),
+    ...(mapping.order ? [] : ['the order of day, month and year']),
+    ...(mapping.mark ? [] : ['the mark before the decimals']),
+    ...(mapping.spent ? [] : ['the sign of what was spent']),
+  ];
+  const submit = () => {
+    setTried(true);
+    if (missing.length === 0) onImport(card, mapping as Mapping);
+  };
+  return (
+    <form
+      aria-label="Columns of the table"
+      className="mt-3 rounded-box border border-primary bg-base-100 p-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        submit();
+      }}
+    >
+      <h2 className="font-semibold">
+        <bdi>{table.name}</bdi>{' '}
+        <span className="quiet font-normal">
+          {table.rows} rows{table.remembered && ', columns as you said last time'}
+        </span>
+      </h2>
+      <div className="mt-2 grid gap-2 sm:grid-cols-2 lg:grid-cols-4">
+        <Choice
+          label="Card"
+          value={card}
+          onChange={setCard}
+          options={[['', 'Choose…'], ...cards.map((c): [string, string] => [c.id, `${c.id} · ${c.holder}`])]}
+        />
+        {[...NEEDED, ...OPTIONAL].map(([field, label]) => (
+          <Choice
+            key={field}
+            label={label}
+            value={String(mapping[field] ?? '')}
+            onChange={(v) =>
+              set({ [field]: v === '' ? (NEEDED.some(([n]) => n === field) ? undefined : null) : Number(v) })
+            }
+            options={[
+              ['', 'not there'],
+              ...table.columns.map((c, i): [string, string] => [String(i), c || `column ${i + 1}`]),
+            ]}
+          />
+        ))}
+        <Choice
+          label="Dates are written"
+          value={mapping.order ?? ''}
+          onChange={(v) => set({ order: v as Mapping['order'] })}
+          options={[
+            ['', 'Choose…'],
+            ['dmy', 'day, month, year'],
+            ['mdy', 'month, day, year'],
+            ['ymd', 'year, month, day'],
+          ]}
+        />
+        <Choice
+          label="Before the decimals stands"
+          value={mapping.mark ?? ''}
+          onChange={(v) => set({ mark: v as Mapping['mark'] })}
+          options={[
+            ['', 'Choose…'],
+            [',', 'a comma'],
+            ['.', 'a point'],
+          ]}
+        />
+        <Choice
+          label="What was spent is"
+          value={mapping.spent ?? ''}
+          onChange={(v) => set({ spent: v as Mapping['spent'] })}
+          options={[
+            ['', 'Choose…'],
+            ['positive', 'positive'],
+            ['negative', 'negative'],
+          ]}
+        />
+      </div>
+      <div className="mt-3 overflow-x-auto">
+        <table className="text-sm">
+          <thead className="quiet text-left">
+            <tr>
+              {table.columns.map((c, i) => (
+                <th key={i} className="pr-4 font-normal whitespace-nowrap">
+                  {c}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {table.sample.map((row, i) => (
+              <tr key={i} className="border-t border-base-300">
+                {table.columns.map((_, k) => (
+                  <td key={k} className="max-w-60 truncate py-0.5 pr-4">
+                    {row[k]}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="mt-3 flex items-center gap-2">
+        <button className="btn btn-primary btn-sm">Import</button>
+        <button type="button" className="btn btn-sm" onClick={onClose}>
+          Close
+        </button>
+        {tried && missing.length > 0 && (
+          <span role="alert" className="text-sm text-error">
+            Say {missing.join(', ')}.
+          </span>
+        )}
+      </div>
+    </form>
+  );
+}
+
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: [string, string][];
+  onChange: (value: string) => void;
+}) {
+  return (
+    <label className="block text-sm">
+      <span className="quiet">{label}</span>
+      <select className="select select-sm w-full" value={value} onChange={(e) => onChange(e.target.value)}>
+        {options.map(([id, name]) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,152 @@
+import { ArrowLeft } from 'lucide-react';
+import { Link, useParams } from 'react-router';
+import { gather, useMonth, type MonthView } from '../../api/gather.ts';
+import { groupDigits, Money } from '../../parts/Money.tsx';
+import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { toast } from '../../parts/toast.tsx';
+import { Where } from './Charges.tsx';
+import { failed } from './Receipts.tsx';
+
+/** A card's month: the proof that charges and statements agree, and where each charge went. */
+export function Month() {
+  const { card = '', month = '' } = useParams();
+  const { data, error, mutate } = useMonth(card, month);
+  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Loading shape="rows" />;
+  const close = async (closed: boolean) => {
+    try {
+      void mutate(await gather.closeMonth(card, month, closed), false);
+      toast({
+        text: closed ? 'The month is closed' : 'The month is open again',
+        ...(closed ? { act: { label: 'Undo', run: () => void close(false) } } : {}),
+      });
+    } catch (failure) {
+      failed(failure);
+    }
+  };
+  return (
+    <div className="min-h-0 flex-1 overflow-auto p-3 sm:p-4">
+      <h1 className="flex items-center gap-2 text-xl font-semibold">
+        <Link to="/gather/cards" aria-label="Back to the cards">
+          <ArrowLeft size={16} />
+        </Link>
+        {data.card.label} <span className="font-mono text-base">{card}</span> {month}
+      </h1>
+      <p className="quiet text-sm">
+        {data.card.holder} ·{' '}
+        {data.card.kind === 'purchasing'
+          ? 'purchasing card: paid by the foundation, nothing is due to the holder'
+          : 'company card'}
+      </p>
+      <div className="mt-3 grid gap-4 lg:grid-cols-2">
+        <Proof data={data} onClose={(closed) => void close(closed)} />
+        <StatementList data={data} />
+      </div>
+      <h2 className="mt-5 mb-1 font-semibold">Charges</h2>
+      <ul aria-label="Charges of the month" className="rows rounded-box border border-base-300 bg-base-100">
+        {data.charges.map((c) => (
+          <li
+            key={c.id}
+            className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 border-b border-base-300 px-3 py-1.5 last:border-b-0 sm:grid-cols-[6.5rem_minmax(0,1fr)_minmax(0,14rem)_9rem]"
+          >
+            <span className="quiet text-sm">{c.bookedOn}</span>
+            <bdi className="col-start-1 row-start-1 truncate sm:col-start-auto sm:row-start-auto">{c.merchant}</bdi>
+            <span className="text-sm">
+              <Where charge={c} />
+            </span>
+            <span className="col-start-2 row-start-1 text-right sm:col-start-auto sm:row-start-auto">
+              <Money amount={c.settled.amount} currency={c.settled.currency} />
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Proof({ data, onClose }: { data: MonthView; onClose: (closed: boolean) => void }) {
+  const { proof, card } = data;
+  const rows: [string, string | null, string?][] = [
+    ['Opening balance', proof.opening],
+    ['− spent', proof.spent],
+    ['Closing balance, by the statements', proof.closing],
+    [
+      'Difference',
+      proof.difference,
+      proof.difference !== null && /[1-9]/.test(proof.difference) ? 'text-error font-semibold' : '',
+    ],
+  ];
+  return (
+    <section aria-label="Proof" className="rounded-box border border-base-300 bg-base-100 p-4">
+      <dl className="grid grid-cols-[1fr_auto] gap-y-0.5">
+        {rows.map(([name, amount, tone]) => (
+          <div key={name} className="contents">
+            <dt className={name === 'Difference' ? 'border-t border-base-300' : 'quiet'}>{name}</dt>
+            <dd className={`money ${name === 'Difference' ? 'border-t border-base-300' : ''} ${tone ?? ''}`}>
+              {amount === null ? '–' : groupDigits(amount)} <span className="quiet text-sm">{card.currency}</span>
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-2 text-sm">
+        {proof.accounted.count} charges over {groupDigits(proof.accounted.amount)} are accounted for;{' '}
+        <span className={proof.open.count ? 'text-error' : ''}>
+          {proof.open.count} over {groupDigits(proof.open.amount)} are not
+        </span>
+        .
+      </p>
+      {proof.problems.length > 0 && (
+        <ul className="mt-1 list-inside list-disc text-sm">
+          {proof.problems.map((p) => (
+            <li key={p}>{p}</li>
+          ))}
+        </ul>
+      )}
+      <div className="mt-3 flex items-center gap-3">
+        {data.closedBy ? (
+          <>
+            <span>Closed by {data.closedBy}.</span>
+            <button type="button" className="btn btn-sm" onClick={() => onClose(false)}>
+              Open again
+            </button>
+          </>
+        ) : (
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={proof.problems.length > 0}
+            onClick={() => onClose(true)}
+          >
+            Close the month
+          </button>
+        )}
+      </div>
+    </section>
+  );
+}
+
+const SHOWN = 8;
+function StatementList({ data }: { data: MonthView }) {
+  const { statements } = data;
+  return (
+    <section aria-label="Statements of the month" className="rounded-box border border-base-300 bg-base-100 p-4">
+      <h2 className="font-semibold">
+        Statements <span className="quiet font-normal">{statements.length}</span>
+      </h2>
+      <table className="mt-1 w-full text-sm">
+        <tbody>
+          {statements.slice(-SHOWN).map((s) => (
+            <tr key={s.id} className="border-t border-base-300">
+              <td className="py-0.5">{s.from === s.to ? s.from : `${s.from} to ${s.to}`}</td>
+              <td className="quiet">{s.source === 'feed' ? 'feed' : 'file'}</td>
+              <td className="money">{groupDigits(s.opening)}</td>
+              <td className="money pl-2">→ {groupDigits(s.closing)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {statements.length > SHOWN && <p className="quiet mt-1 text-sm">and {statements.length - SHOWN} before them</p>}
+      {statements.length === 0 && <p className="quiet text-sm">None covers this month yet.</p>}
+    </section>
+  );
+}
