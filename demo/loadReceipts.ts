@@ -86,4 +86,5 @@ const fieldsOf = (facts: ReceiptFacts) => ({
   date: facts.date,
   merchant: facts.merchant,
   tax_number: facts.taxNumber,
+  confirmed_at: new Date(`${facts.date}T18:05:00Z`),
 });

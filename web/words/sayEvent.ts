@@ -2,6 +2,12 @@ import type { HistoryEvent } from '../api/claims.ts';
 
 const str = (value: unknown): string => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
 
+/** "line 3", or "lines 1, 2 and 5"; only the newest claim's lines are named without their claim. */
+function list(lines: unknown): string {
+  const names = (Array.isArray(lines) ? lines : []).map((l) => str(l).split('/').at(-1)!);
+  return `${names.length === 1 ? 'line' : 'lines'} ${names.join(', ')}`;
+}
+
 /** What happened, in a short sentence without its subject. */
 export function sayEvent({ kind, facts, words }: HistoryEvent): string {
   const reason = words?.reason ? `: ${str(words.reason)}` : '';
@@ -38,6 +44,16 @@ export function sayEvent({ kind, facts, words }: HistoryEvent): string {
       return `posted it as ${str(facts.journal)} on ${str(facts.date)}`;
     case 'reversed':
       return `reversed ${str(facts.reverses)} by ${str(facts.journal)}${reason}`;
+    case 'gathered':
+      return `put ${list(facts.lines)} on it from what was gathered`;
+    case 'paired':
+      return `paired ${list(facts.lines)} with charges or receipts`;
+    case 'unpaired':
+      return `took the ${str(facts.what)} off ${list(facts.lines)}`;
+    case 'edited':
+      return `changed line ${str(facts.line)}: ${Array.isArray(facts.fields) ? facts.fields.map(str).join(', ') : ''}`;
+    case 'line removed':
+      return `took line ${str(facts.line)} off`;
     default:
       return kind;
   }

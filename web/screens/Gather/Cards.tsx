@@ -12,7 +12,7 @@ export function Cards() {
       <Empty title="No cards">A company or purchasing card that you hold, and each of its months, would be here.</Empty>
     );
   return (
-    <div className="grid min-h-0 flex-1 content-start gap-3 overflow-auto p-3 sm:p-4 md:grid-cols-2 xl:grid-cols-3">
+    <div className="grid flex-1 content-start gap-3 p-3 sm:p-4 md:grid-cols-2 xl:grid-cols-3">
       <h1 className="sr-only">Cards by month</h1>
       {data.cards.map((card) => (
         <section key={card.id} className="rounded-box border border-base-300 bg-base-100 p-4">

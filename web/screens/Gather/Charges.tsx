@@ -38,7 +38,7 @@ export function Charges() {
     }
   };
   return (
-    <div className="min-h-0 flex-1 overflow-auto p-3 sm:p-4">
+    <div className="w-full flex-1 p-3 sm:p-4">
       <h1 className="sr-only">Card charges</h1>
       <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
         <div role="group" aria-label="Which charges" className="flex gap-3">
@@ -72,7 +72,7 @@ export function Charges() {
         <ul aria-label="Charges" className="rows rounded-box border border-base-300 bg-base-100">
           {list.map((c) => (
             <li key={c.id} className="border-b border-base-300 px-3 py-2 last:border-b-0">
-              <div className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-3 sm:grid-cols-[auto_minmax(0,1fr)_9rem_9rem_8rem]">
+              <div className="flex flex-wrap items-center gap-x-3 sm:flex-nowrap">
                 <input
                   type="checkbox"
                   className="checkbox checkbox-sm"
@@ -81,20 +81,20 @@ export function Charges() {
                   disabled={!isToDo(c)}
                   onChange={() => pick(c.id)}
                 />
-                <span className="min-w-0">
+                <span className="min-w-0 flex-1 basis-32">
                   <bdi className="block truncate font-medium">{c.merchant}</bdi>
                   <span className="quiet text-sm">
                     {c.purchasedOn} · card {c.card}
                     {c.country && ` · ${c.country}`}
                   </span>
                 </span>
-                <span className="quiet col-start-2 text-sm sm:col-start-auto">
+                <span className="quiet hidden w-40 shrink-0 text-sm md:block">
                   {nameOf(c.category) ?? (c.categoryCode ? `trade ${c.categoryCode}` : '')}
                 </span>
-                <span className="order-last col-span-2 col-start-2 text-sm sm:order-none sm:col-span-1 sm:col-start-auto">
+                <span className="order-last w-full pl-8 text-sm sm:order-none sm:w-44 sm:shrink-0 sm:pl-0">
                   <Where charge={c} onMark={() => setMarking(c)} onUnmark={() => void mark(c, null)} />
                 </span>
-                <span className="col-start-3 row-start-1 text-right sm:col-start-auto">
+                <span className="w-32 shrink-0 text-right">
                   <Money amount={c.amount} currency={c.currency} strong />
                   {c.settled.currency !== c.currency && (
                     <span className="quiet block text-sm">

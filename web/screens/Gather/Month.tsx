@@ -25,7 +25,7 @@ export function Month() {
     }
   };
   return (
-    <div className="min-h-0 flex-1 overflow-auto p-3 sm:p-4">
+    <div className="w-full flex-1 p-3 sm:p-4">
       <h1 className="flex items-center gap-2 text-xl font-semibold">
         <Link to="/gather/cards" aria-label="Back to the cards">
           <ArrowLeft size={16} />

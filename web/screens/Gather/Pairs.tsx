@@ -63,7 +63,7 @@ export function Pairs() {
     setBusy(false);
   };
   return (
-    <div className="min-h-0 flex-1 overflow-auto p-3 sm:p-4">
+    <div className="w-full flex-1 p-3 sm:p-4">
       <h1 className="sr-only">Pairs</h1>
       {proposals.length > 0 && (
         <div className="mb-3 flex flex-wrap items-center gap-3">

@@ -9,7 +9,7 @@ import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { spotsOf } from '../../parts/spots.ts';
 import { toast } from '../../parts/toast.tsx';
 import { DropZone } from './DropZone.tsx';
-import { isReady } from './facts.ts';
+import { isReady, titleOf } from './facts.ts';
 import { ReceiptForm } from './ReceiptForm.tsx';
 import { TakePanel } from './TakePanel.tsx';
 import { useUploads } from './useUploads.ts';
@@ -34,7 +34,7 @@ export function Receipts() {
   const chosen = free.filter((r) => picked.has(r.id));
   return (
     <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_minmax(0,30rem)]">
-      <div className={`min-h-0 overflow-auto p-3 sm:p-4 ${open ? 'hidden lg:block' : ''}`}>
+      <div className={`p-3 sm:p-4 ${open ? 'hidden lg:block' : ''}`}>
         <h1 className="sr-only">Receipts</h1>
         <DropZone
           uploads={uploads}
@@ -59,7 +59,7 @@ export function Receipts() {
             wishes={chosen.map((r) => ({
               key: r.id,
               receipt: r.id,
-              name: r.confirmed?.merchant ?? r.reading?.merchant?.value ?? r.name,
+              name: titleOf(r),
               category: null,
               ready: isReady(r),
             }))}
@@ -123,9 +123,7 @@ function List({ title, receipts, openId, picked, onPick }: ListProps) {
               className="grid min-w-0 flex-1 grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 py-2 pr-3 hover:bg-base-200"
             >
               <span className="min-w-0">
-                <bdi className="block truncate font-medium">
-                  {r.confirmed?.merchant ?? r.reading?.merchant?.value ?? r.name}
-                </bdi>
+                <bdi className="block truncate font-medium">{titleOf(r)}</bdi>
                 <span className="quiet block truncate text-sm">
                   <Standing receipt={r} />
                 </span>
@@ -201,7 +199,10 @@ function Detail({ receipt, onDone, onReload }: DetailProps) {
     }
   };
   return (
-    <aside aria-label="Receipt" className="flex min-h-0 flex-col overflow-auto border-l border-base-300 bg-base-100">
+    <aside
+      aria-label="Receipt"
+      className="flex flex-col overflow-auto border-l border-base-300 bg-base-100 lg:sticky lg:top-0 lg:h-dvh lg:self-start"
+    >
       <div className="flex items-center gap-2 px-4 pt-3">
         <Link to="/gather/receipts" className="lg:hidden" aria-label="Back to the receipts">
           <ArrowLeft size={18} />

@@ -21,10 +21,13 @@ export function Statements({ person }: { person: Person }) {
   const { data, error, mutate } = useStatements(fetching);
   const { data: cards } = useCards();
   const [uploads, setUploads] = useState<Upload[]>([]);
+  const [quietShown, setQuietShown] = useState(false);
   const [table, setTable] = useState<{ file: File; answer: Table } | null>(null);
   const may = ['reviewer', 'controller', 'administrator'].some((role) => person.roles.includes(role));
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
+  const eventful = data.statements.filter((s) => s.entries > 0 || s.state === 'refused');
+  const rows = quietShown ? data.statements : eventful;
   const change = (key: number, changes: Partial<Upload>) =>
     setUploads((all) => all.map((u) => (u.key === key ? { ...u, ...changes } : u)));
   const one = async (file: File, options: { card?: string; mapping?: Mapping }) => {
@@ -56,7 +59,7 @@ export function Statements({ person }: { person: Person }) {
     setTimeout(() => setFetching(false), FEED_WAIT_MS);
   };
   return (
-    <div className="min-h-0 flex-1 overflow-auto p-3 sm:p-4">
+    <div className="w-full flex-1 p-3 sm:p-4">
       <h1 className="sr-only">Statements</h1>
       {may && (
         <DropZone
@@ -89,6 +92,11 @@ export function Statements({ person }: { person: Person }) {
             Ask now
           </button>
         )}
+        {eventful.length < data.statements.length && (
+          <button type="button" className="link" onClick={() => setQuietShown(!quietShown)}>
+            {quietShown ? 'Hide' : 'Show'} {data.statements.length - eventful.length} without entries
+          </button>
+        )}
         {data.feed.says && <span className="text-error">{data.feed.says}</span>}
       </div>
       {data.statements.length === 0 ? (
@@ -106,7 +114,7 @@ export function Statements({ person }: { person: Person }) {
               </tr>
             </thead>
             <tbody>
-              {data.statements.map((s) => (
+              {rows.map((s) => (
                 <tr key={s.id} className="border-t border-base-300 align-top">
                   <td className="px-3 py-1 whitespace-nowrap">{sayMoment(s.at)}</td>
                   <td className="px-3 py-1">

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useChart } from '../../api/chart.ts';
-import { gather, usePairs } from '../../api/gather.ts';
+import { gather, usePairs, type PairsView } from '../../api/gather.ts';
 import { failed } from './Receipts.tsx';
 
 /** One line to be made: from a receipt, a charge, or both. */
@@ -30,10 +30,12 @@ export function TakePanel({ wishes, onDone, onClose }: TakePanelProps) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [purpose, setPurpose] = useState('');
   const [categories, setCategories] = useState<Record<string, string>>({});
+  const [alone, setAlone] = useState<ReadonlySet<string>>(new Set());
   const [tried, setTried] = useState(false);
   const drafts = pairs?.drafts ?? [];
   const claim = chosen ?? drafts[0]?.number ?? '';
-  const categoryOf = (w: Wish) => categories[w.key] ?? w.category ?? '';
+  const partnerOf = (w: Wish) => (alone.has(w.key) || !pairs ? null : partner(w, pairs));
+  const categoryOf = (w: Wish) => categories[w.key] ?? w.category ?? partnerOf(w)?.category ?? '';
   const names = new Map((chart?.categories ?? []).map((c) => [c.id, c.name]));
   const unready = wishes.filter((w) => !w.ready);
   const missing = wishes.filter((w) => categoryOf(w) === '');
@@ -51,9 +53,10 @@ export function TakePanel({ wishes, onDone, onClose }: TakePanelProps) {
     const draft = drafts.find((d) => d.number === claim);
     const take = wishes.map((w) => {
       const category = categoryOf(w);
+      const other = partnerOf(w);
       return {
-        receipt: w.receipt ?? null,
-        charge: w.charge ?? null,
+        receipt: w.receipt ?? other?.receipt ?? null,
+        charge: w.charge ?? other?.charge ?? null,
         category: category === PRIVATE ? null : category,
         personal: category === PRIVATE,
       };
@@ -82,7 +85,10 @@ export function TakePanel({ wishes, onDone, onClose }: TakePanelProps) {
       <ul className="max-h-44 overflow-auto">
         {wishes.map((w) => (
           <li key={w.key} className="flex items-center gap-2 py-0.5 text-sm">
-            <bdi className="min-w-0 flex-1 truncate">{w.name}</bdi>
+            <span className="min-w-0 flex-1">
+              <bdi className="block truncate">{w.name}</bdi>
+              <Together wish={w} pairs={pairs} alone={alone} onAlone={setAlone} />
+            </span>
             <select
               className="select select-sm w-44"
               aria-label={`Category of ${w.name}`}
@@ -95,7 +101,7 @@ export function TakePanel({ wishes, onDone, onClose }: TakePanelProps) {
                   {name}
                 </option>
               ))}
-              {w.charge && <option value={PRIVATE}>Private</option>}
+              {(w.charge ?? partnerOf(w)?.charge) && <option value={PRIVATE}>Private</option>}
             </select>
           </li>
         ))}
@@ -136,5 +142,50 @@ export function TakePanel({ wishes, onDone, onClose }: TakePanelProps) {
         </p>
       )}
     </form>
+  );
+}
+
+const LEAST_TOGETHER = 70;
+
+/** The charge of a receipt, or the receipt of a charge, that is most likely the same spending. */
+function partner(
+  wish: Wish,
+  pairs: PairsView,
+): { receipt?: string; charge?: string; name: string; category: string | null } | null {
+  const pair = pairs.proposals.spendings.find(
+    (p) => p.score >= LEAST_TOGETHER && (wish.receipt ? p.left[0] === wish.receipt : p.right === wish.charge),
+  );
+  if (!pair) return null;
+  const charge = pairs.charges.find((c) => c.id === pair.right);
+  const receipt = pairs.receipts.find((r) => r.id === pair.left[0]);
+  if (wish.receipt)
+    return charge
+      ? {
+          charge: charge.id,
+          name: `the charge of ${charge.merchant}, ${charge.purchasedOn}`,
+          category: charge.category,
+        }
+      : null;
+  return receipt ? { receipt: receipt.id, name: `the receipt ${receipt.name}`, category: null } : null;
+}
+
+interface TogetherProps {
+  wish: Wish;
+  pairs: PairsView | undefined;
+  alone: ReadonlySet<string>;
+  onAlone: (alone: ReadonlySet<string>) => void;
+}
+
+/** A receipt and a charge that look like one spending become one line, unless the person says no. */
+function Together({ wish, pairs, alone, onAlone }: TogetherProps) {
+  const other = pairs ? partner(wish, pairs) : null;
+  if (!other) return null;
+  const change = () =>
+    onAlone(new Set(alone.has(wish.key) ? [...alone].filter((k) => k !== wish.key) : [...alone, wish.key]));
+  return (
+    <label className="quiet flex items-center gap-1">
+      <input type="checkbox" className="checkbox checkbox-xs" checked={!alone.has(wish.key)} onChange={change} />
+      together with {other.name}
+    </label>
   );
 }

@@ -69,3 +69,9 @@ export function confirmationOf(receipt: GatheredReceipt, typed: Typed): Confirme
 export const isReady = ({ confirmed, reading }: GatheredReceipt): boolean =>
   confirmed !== null
   || (['amount', 'currency', 'date', 'merchant'] as const).every((f) => reading?.[f]?.sure === 'sure');
+
+/** By what a receipt is called: who sold, where that is known well enough, else the name of its file. */
+export function titleOf({ confirmed, reading, name }: GatheredReceipt): string {
+  const read = reading?.merchant;
+  return confirmed?.merchant ?? (read && read.sure !== 'doubtful' ? read.value : name);
+}
