@@ -132,15 +132,16 @@ function yearOf(valueDate: string, bookingDay: string): string {
   return String(shifted).padStart(2, '0');
 }
 
+/** A subfield of field 86 that is this long goes on in the next without a space. */
+const FULL_SUBFIELD = 27;
+
 /** Name and original amount from field 86: the subfields ?32 and ?33, the code word OCMT, or its first line. */
 function informationOf(content: string): { name: string; charged: { amount: string; currency: string } | null } {
   const joined = content.replace(/\n/g, '');
   const original = /\/OCMT\/([A-Z]{3})([\d,]+)\//.exec(joined);
   const subfields = [...joined.matchAll(/\?(\d{2})([^?]*)/g)];
-  const named = subfields
-    .filter((m) => m[1] === '32' || m[1] === '33')
-    .map((m) => m[2]!.trim())
-    .join('');
+  const [first = '', second = ''] = subfields.filter((m) => m[1] === '32' || m[1] === '33').map((m) => m[2]!);
+  const named = `${first}${first.length < FULL_SUBFIELD && second ? ' ' : ''}${second}`.replace(/ +/g, ' ').trim();
   const name =
     named
     || content

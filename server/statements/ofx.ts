@@ -95,8 +95,8 @@ function entryOf(entry: Node, currency: string, where: string): StatementEntry {
 }
 
 /**
- * OFX gives the rate and not the original amount. It is taken only where rounding settled / rate to the minor unit and
- * converting back gives the settled amount again; a rate with too few digits gives nothing.
+ * OFX gives the rate and not the original amount. It is taken only where settled / rate, rounded to the minor unit and
+ * converted back, gives the settled amount again, and the rate has digits enough to tell one minor unit from the next.
  */
 function originalOf(entry: Node, settled: string, currency: string): StatementEntry['charged'] {
   const origin = first(entry, 'ORIGCURRENCY');
@@ -109,7 +109,8 @@ function originalOf(entry: Node, settled: string, currency: string): StatementEn
   if (bottom === 0n) return null;
   const minor = nearest(top, bottom);
   const back = nearest(minor * bottom, 10n ** BigInt((rate[2] ?? '').length + decimals));
-  if (back !== BigInt(settled.replace('.', ''))) return null;
+  const digits = BigInt(rate[1]! + (rate[2] ?? ''));
+  if (back !== BigInt(settled.replace('.', '')) || (minor < 0n ? -minor : minor) >= digits) return null;
   const written = readLocalAmount(scaled(minor, decimals), symbol, '.');
   return written.ok ? { amount: written.amount, currency: symbol } : null;
 }

@@ -18,11 +18,16 @@ function camtStatement(s: AccountStatement, made: string): string {
   const sum = s.purchases.reduce((a, p) => a + Math.abs(p.settled), 0);
   const balance = (code: string, owed: number, day: string) =>
     `<Bal><Tp><CdOrPrtry><Cd>${code}</Cd></CdOrPrtry></Tp><Amt Ccy="${currency}">${decimal(Math.abs(owed), currency)}</Amt><CdtDbtInd>${side(owed)}</CdtDbtInd><Dt><Dt>${day}</Dt></Dt></Bal>`;
+  const totals = (name: string, belongs: (p: Purchase) => boolean) => {
+    const own = s.purchases.filter(belongs);
+    const total = own.reduce((a, p) => a + Math.abs(p.settled), 0);
+    return `<${name}><NbOfNtries>${own.length}</NbOfNtries><Sum>${decimal(total, currency)}</Sum></${name}>`;
+  };
   return `<Stmt><Id>${s.id}</Id><ElctrncSeqNb>1</ElctrncSeqNb><CreDtTm>${made}</CreDtTm><FrToDt><FrDtTm>${s.from}T00:00:00</FrDtTm><ToDtTm>${s.to}T23:59:59</ToDtTm></FrToDt>
-<Acct><Id><Othr><Id>${s.card.id}</Id></Othr></Id><Ccy>${currency}</Ccy></Acct>
+<Acct><Id><Othr><Id>${s.card.id}</Id></Othr></Id><Ccy>${currency}</Ccy><Svcr><FinInstnId><BIC>SLTMIE2DXXX</BIC></FinInstnId></Svcr></Acct>
 ${balance('OPBD', s.owedBefore, s.from)}
 ${balance('CLBD', s.owedAfter, s.to)}
-<TxsSummry><TtlNtries><NbOfNtries>${s.purchases.length}</NbOfNtries><Sum>${decimal(sum, currency)}</Sum></TtlNtries></TxsSummry>
+<TxsSummry><TtlNtries><NbOfNtries>${s.purchases.length}</NbOfNtries><Sum>${decimal(sum, currency)}</Sum></TtlNtries>${totals('TtlCdtNtries', (p) => p.settled < 0)}${totals('TtlDbtNtries', (p) => p.settled >= 0)}</TxsSummry>
 ${s.purchases.map((p) => camtEntry(p, currency)).join('\n')}
 </Stmt>`;
 }

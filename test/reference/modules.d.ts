@@ -3,3 +3,5 @@ interface Array<T> {
   spread(total: number): T[];
 }
 declare module 'largest-remainder-round';
+declare module 'mt940js';
+declare module 'ofx-js';
