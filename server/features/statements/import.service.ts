@@ -62,8 +62,7 @@ export async function importStatements(
 type Place = Document & { sha256: string; position: number };
 
 async function importOne(context: Context, place: Place, read: ReadStatement): Promise<Outcome> {
-  if (await statementIsThere(context.db, place.sha256, place.position))
-    return outcomeOf(read, 'there already', 0, 'This file was imported before; nothing was added.');
+  if (await statementIsThere(context.db, place.sha256, place.position)) return isThere(read);
   if (!read.ok) return refuse(context, place, read, null, read.says);
   const { statement } = read;
   const card = await selectCard(context.db, statement.account.slice(-4));
@@ -98,6 +97,8 @@ async function importOne(context: Context, place: Place, read: ReadStatement): P
 function take(context: Context, place: Place, statement: Statement, card: CardRow): Promise<Outcome> {
   return inTransaction(context, async (trx) => {
     await lockCard(trx, card.id);
+    // Another process may have imported the same file while we waited.
+    if (await statementIsThere(trx, place.sha256, place.position)) return isThere({ ok: true, statement });
     const days = statement.entries.map((e) => e.bookedOn).sort();
     const references = statement.entries.flatMap((e) => (e.reference === null ? [] : [e.reference]));
     const charges = days.length ? await selectKnown(trx, card, days[0]!, days.at(-1)!, references) : [];
@@ -142,6 +143,9 @@ async function refuse(
     });
   return outcomeOf(read, 'refused', 0, says);
 }
+
+const isThere = (read: ReadStatement): Outcome =>
+  outcomeOf(read, 'there already', 0, 'This file was imported before; nothing was added.');
 
 const outcomeOf = (read: ReadStatement, state: Outcome['state'], added: number, says: string | null): Outcome => ({
   account: read.ok ? read.statement.account : read.account,
