@@ -65,8 +65,8 @@ function datesIn(line: TextLine, index: number, context: DateContext): Candidate
     found.push({ value, other, line: index, start, end, score });
   };
   for (const m of source.matchAll(EAST)) add(m, iso(m[1]!, m[2]!, m[3]!));
-  for (const m of source.matchAll(DAY_FIRST)) add(m, named(m[3]!, m[2]!, m[1]!));
-  for (const m of source.matchAll(MONTH_FIRST)) add(m, named(m[3]!, m[1]!, m[2]!));
+  for (const m of source.matchAll(DAY_FIRST)) add(m, ...namedOrRepaired(m, m[3]!, m[2]!, m[1]!, context));
+  for (const m of source.matchAll(MONTH_FIRST)) add(m, ...namedOrRepaired(m, m[3]!, m[1]!, m[2]!, context));
   for (const m of source.matchAll(NUMERIC)) {
     const [value, other] = numeric(m[1]!, m[2]!, m[3]!, m[4]!, context);
     if (value !== null && value <= context.asOf) add(m, value, other);
@@ -91,6 +91,20 @@ const named = (year: string, month: string, day: string): string | null => {
   return number === null ? null : iso(year, String(number), day);
 };
 
+function namedOrRepaired(
+  m: RegExpMatchArray,
+  year: string,
+  month: string,
+  day: string,
+  context: DateContext,
+): [string | null, string | null] {
+  const value = named(year, month, day);
+  if (value !== null && value <= context.asOf) return [value, null];
+  const tries = zeroed(year).flatMap((y) => zeroed(day).map((d) => named(y, month, d)));
+  const best = latestPlausible(tries, context);
+  return best ? [best, m[0].trim()] : [value, null];
+}
+
 /** A date that exists, or null. Two-digit years are of this century. */
 function iso(year: string, month: string, day: string): string | null {
   const digits = year.replace(/\D/g, '');
@@ -106,12 +120,18 @@ function repaired(m: RegExpMatchArray, context: DateContext): [string, string] |
     (heads, part) => heads.flatMap((head) => zeroed(part).map((p) => [...head, p])),
     [[]],
   );
-  const values = tries
-    .map(([a, b, c]) => numeric(a!, m[2]!, b!, c!, context)[0])
-    .filter((d): d is string => d !== null && d <= context.asOf && d >= addDays(context.asOf, -OLDEST_DAYS));
-  const [best] = values.sort().reverse();
+  const best = latestPlausible(
+    tries.map(([a, b, c]) => numeric(a!, m[2]!, b!, c!, context)[0]),
+    context,
+  );
   return best ? [best, m[0].trim()] : null;
 }
+
+const latestPlausible = (dates: readonly (string | null)[], { asOf }: DateContext): string | undefined =>
+  dates
+    .filter((d): d is string => d !== null && d <= asOf && d >= addDays(asOf, -OLDEST_DAYS))
+    .sort()
+    .at(-1);
 
 /** Day, month and year from three numbers; the second value is the other possible reading. */
 function numeric(a: string, mark: string, b: string, c: string, context: DateContext): [string | null, string | null] {

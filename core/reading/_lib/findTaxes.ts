@@ -1,7 +1,7 @@
 import { decimalToFraction, isDecimal } from '../../money/decimal.ts';
 import type { Fraction } from '../../money/fraction.ts';
 import type { FoundTax } from '../reading.types.ts';
-import { plain, spotAt, type TextLine } from './lines.ts';
+import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
 import { TAX } from './vocabulary.ts';
 import { zeroed } from './zeroed.ts';
@@ -21,8 +21,13 @@ export function findTaxes(
   const found: FoundTax[] = [];
   lines.forEach((line, i) => {
     const [match, ...more] = [...line.text.matchAll(RATE)];
-    if (!match || more.length > 0) return;
-    const numbers = amounts.filter((a) => a.line === i && a.exact);
+    if (more.length > 0) return;
+    if (!match) {
+      const row = tableRow(lines, amounts, i, write);
+      if (row && !found.some((f) => f.rate === row.rate && f.tax === row.tax)) found.push(row);
+      return;
+    }
+    const numbers = amountsFor(lines, amounts, i);
     const { rate, pair } = rateOf(match[1]!, numbers, total);
     const named = TAX.test(plain(line.text));
     if (!pair && !named) return;
@@ -34,11 +39,46 @@ export function findTaxes(
       base: pair ? write(pair.base) : null,
       tax: write(money.minor),
       sure: money.confidence >= 65 && (pair !== null || isTaxOf(money.minor, total, rate)) ? 'sure' : 'likely',
-      spot: spotAt(line, money.start, money.end),
+      spot: money.spot,
     };
     if (!found.some((f) => f.rate === tax.rate && f.tax === tax.tax)) found.push(tax);
   });
   return found;
+}
+
+/** The amounts of a line, or of the one below where it has only labels, as forms have. */
+function amountsFor(lines: readonly TextLine[], amounts: readonly Money[], i: number): Money[] {
+  const at = (line: number) => amounts.filter((a) => a.line === line && a.exact);
+  const own = at(i);
+  return own.length > 0 || lines[i + 1]?.page !== lines[i]!.page ? own : at(i + 1);
+}
+
+const HEADING_ABOVE = 4;
+
+/**
+ * A row of a table with rates in a column of their own: under a heading that names a tax, a number that is the rate
+ * between two amounts of its row.
+ */
+function tableRow(
+  lines: readonly TextLine[],
+  amounts: readonly Money[],
+  i: number,
+  write: (minor: bigint) => string,
+): FoundTax | null {
+  const headed = lines
+    .slice(Math.max(0, i - HEADING_ABOVE), i)
+    .some((l) => l.text.includes('%') || TAX.test(plain(l.text)));
+  const numbers = amounts.filter((a) => a.line === i && a.exact);
+  if (!headed || numbers.length < 2) return null;
+  for (const [, printed] of lines[i]!.text.matchAll(/(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?)(?![\d.,])/g)) {
+    const rate = printed!.replace(',', '.').replace(/\.0+$/, '');
+    const pair = Number(rate) > 0 && pairOf(numbers, rate);
+    if (!pair) continue;
+    const { tax, base } = pair;
+    const sure = tax.confidence >= 65 ? 'sure' : 'likely';
+    return { rate, base: write(base), tax: write(tax.minor), sure, spot: tax.spot };
+  }
+  return null;
 }
 
 /** The rate as printed, or with misread zeros put right where only so the figures of the line agree with it. */

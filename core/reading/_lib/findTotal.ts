@@ -1,6 +1,7 @@
 import type { Found, Sureness } from '../reading.types.ts';
 import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
+import { zeroed } from './zeroed.ts';
 import { CHANGE, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
 
 /** A total with the amount it stands for and what speaks for it. */
@@ -19,6 +20,8 @@ interface Candidate {
 
 const SURE_SCORE = 12;
 const LEAD = 3;
+/** A confidence that keeps a figure from being called sure, and from being called a mere guess. */
+const UNSURE = 60;
 
 /**
  * What is to be paid in the end: the amount beside a word for the total, weighed by whether other figures lead to it
@@ -33,7 +36,7 @@ export function findTotal(
   const candidates = labelled(lines, texts, amounts);
   const pool = candidates.length > 0 ? candidates : unlabelled(texts, amounts);
   const judged = pool
-    .map((c) => judge(c, lines, texts, amounts))
+    .flatMap((c) => orRepaired(judge(c, lines, texts, amounts), lines, texts, amounts))
     .sort((a, b) => b.score - a.score || b.money.line - a.money.line);
   const best = judged[0];
   if (!best) return null;
@@ -120,6 +123,29 @@ function judge(
   return { ...candidate, score, proved };
 }
 
+/**
+ * Zeros struck through or dotted are taken for 8 or 6. A total that nothing leads to as it was read is offered with
+ * zeros instead where other figures lead to that one and no other; it is never sure.
+ */
+function orRepaired(
+  candidate: Candidate,
+  lines: readonly TextLine[],
+  texts: readonly string[],
+  amounts: readonly Money[],
+): Candidate[] {
+  const { money } = candidate;
+  if (candidate.proved || !candidate.labelled) return [candidate];
+  const others = zeroed(String(money.minor))
+    .map(BigInt)
+    .filter((minor) => minor !== money.minor && proofOf({ ...money, minor }, texts, amounts));
+  if (others.length !== 1) return [candidate];
+  const repaired = {
+    ...candidate,
+    money: { ...money, minor: others[0]!, confidence: Math.min(money.confidence, UNSURE) },
+  };
+  return [judge(repaired, lines, texts, amounts)];
+}
+
 /** How the amount follows from other figures, or null. */
 function proofOf(money: Money, texts: readonly string[], amounts: readonly Money[]): string | null {
   const on = (pattern: RegExp) => amounts.filter((a) => pattern.test(texts[a.line]!) && a.line !== money.line);
@@ -130,6 +156,8 @@ function proofOf(money: Money, texts: readonly string[], amounts: readonly Money
   const taxes = on(TAX);
   const parts = on(PART_OF_TOTAL);
   if (taxes.some((t) => t.minor > 0n && parts.some((p) => p.minor + t.minor === money.minor)))
+    return 'net and tax add up to it';
+  if (taxes.some((t) => taxes.some((n) => n.line === t.line && n.minor > t.minor && n.minor + t.minor === money.minor)))
     return 'net and tax add up to it';
   if (taxes.length > 1 && parts.some((p) => p.minor + taxes.reduce((a, t) => a + t.minor, 0n) === money.minor))
     return 'net and taxes add up to it';
