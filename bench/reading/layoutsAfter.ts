@@ -229,5 +229,65 @@ const ticket: Layout = (f) => {
   return p;
 };
 
-export const LAYOUTS_SEEN: readonly Layout[] = [account, form, tableBill, terminal];
-export const LAYOUTS_UNSEEN: readonly Layout[] = [sumFirst, ticket];
+/** A slip of a filling station: quantity and price of a unit first, the tax inside the sum, the house at the foot. */
+const pump: Layout = (f) => {
+  const p = new Paper(410, 'thermal');
+  const w = wordsOf(f);
+  p.text(`** ${f.locale.words.receipt} **`, 205, 22, 'middle');
+  p.down(40);
+  p.text(`${f.locale.date(f.date)} ${f.time}`, 20, 19);
+  p.text('P 04', 390, 19, 'right');
+  p.down(34);
+  p.text(f.items[0]!.name, 20, 19);
+  p.down(26);
+  p.text(`12 x ${money(f, Math.floor(f.total / 12))}`, 40, 19);
+  p.down(40);
+  p.text(w.due, 20, 24);
+  p.text(`${money(f, f.total)} ${f.locale.currency}`, 390, 24, 'right');
+  p.down(28);
+  p.text(`${f.rate}% ${w.tax}`, 20, 19);
+  p.text(money(f, f.tax), 390, 19, 'right');
+  p.down(28);
+  p.text(w.paid, 20, 19);
+  p.text(`...${f.card}`, 390, 19, 'right');
+  p.down(46);
+  p.text(f.merchant, 205, 20, 'middle');
+  p.down(26);
+  p.text(f.street, 205, 18, 'middle');
+  p.down(26);
+  p.text(`${w.taxNumber} ${f.taxNumber}`, 205, 18, 'middle');
+  return p;
+};
+
+/** A letter that confirms a payment in sentences and repeats it in three rows. */
+const letter: Layout = (f) => {
+  const p = new Paper(860, 'serif');
+  const w = wordsOf(f);
+  p.text(f.merchant, 60, 28);
+  p.down(30);
+  p.text(f.street, 60, 20);
+  p.down(60);
+  p.text(longDate(f.date, f.locale), 800, 20, 'right');
+  p.down(60);
+  p.text(`${f.locale.words.receipt} ${f.card}-${f.rate}`, 60, 24);
+  p.down(44);
+  p.text(f.items.map((i) => i.name).join(', '), 60, 20);
+  p.down(50);
+  for (const [label, value] of [
+    [w.net, money(f, f.net)],
+    [`+ ${f.rate} % ${w.tax}`, money(f, f.tax)],
+    [w.due, `${f.locale.sign} ${money(f, f.total)}`],
+  ] as const) {
+    p.text(label, 120, 21);
+    p.text(value, 560, 21, 'right');
+    p.down(34);
+  }
+  p.down(30);
+  p.text(f.locale.words.thanks, 60, 20);
+  p.down(60);
+  p.text(`${w.taxNumber} ${f.taxNumber}`, 60, 17);
+  return p;
+};
+
+export const LAYOUTS_SEEN: readonly Layout[] = [account, form, tableBill, terminal, sumFirst, ticket];
+export const LAYOUTS_UNSEEN: readonly Layout[] = [pump, letter];

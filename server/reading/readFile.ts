@@ -70,12 +70,24 @@ async function recognise(picture: Buffer, page: number): Promise<Recognised> {
   return recogniser.recognise(picture, page);
 }
 
+const hasAmount = ({ reading: { amount } }: ReadResult): boolean => amount !== null && amount.sure !== 'doubtful';
+
+async function lookAgain(pages: readonly Recognised[]): Promise<Word[]> {
+  const words: Word[] = [];
+  for (const page of pages) words.push(...(await page.lookAgain()));
+  return words;
+}
+
 /** Read where rows are level, marked where they stand in the pictures. */
-function fromPictures(pages: readonly Recognised[], asOf: string): ReadResult {
-  const words = pages.flatMap((p) => p.words);
+async function fromPictures(pages: readonly Recognised[], asOf: string): Promise<ReadResult> {
   const back = (spot: Spot | null): Spot | null =>
     spot && { page: spot.page, box: (pages[spot.page - 1] ?? pages[0]!).place(spot.box) };
-  const result = fromWords('recognised', words, asOf);
+  const first = fromWords(
+    'recognised',
+    pages.flatMap((p) => p.words),
+    asOf,
+  );
+  const result = hasAmount(first) ? first : fromWords('recognised', await lookAgain(pages), asOf);
   return { ...result, reading: mapSpots(result.reading, back) };
 }
 

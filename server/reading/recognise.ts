@@ -9,6 +9,8 @@ import { straighten } from './straighten.ts';
 export interface Recognised {
   words: Word[];
   place(box: Box): Box;
+  /** A second look, for what stands alone or in large type: also words that the first one passed over. */
+  lookAgain(): Promise<Word[]>;
 }
 
 const require = createRequire(import.meta.url);
@@ -20,7 +22,7 @@ let worker: Promise<Worker> | null = null;
 function theWorker(): Promise<Worker> {
   const langPath = join(dirname(require.resolve('@tesseract.js-data/eng/package.json')), '4.0.0_best_int');
   worker ??= createWorker('eng', 1, { langPath, gzip: true, cacheMethod: 'none' }).then(async (made) => {
-    await made.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_BLOCK, user_defined_dpi: '300' });
+    await made.setParameters({ user_defined_dpi: '300' });
     return made;
   });
   return worker;
@@ -46,22 +48,37 @@ const qualityOf = ({ words }: Recognised): number =>
 
 async function attempt(picture: Buffer, page: number, turns: number): Promise<Recognised> {
   const { png, width, height, place } = await straighten(picture, turns);
-  const { data } = await (await theWorker()).recognize(png, {}, { blocks: true, text: false });
+  const words = await wordsOf(png, { width, height }, page, PSM.SINGLE_BLOCK);
+  const lookAgain = async () => {
+    const size = { width: Math.round(width / 2), height: Math.round(height / 2) };
+    const half = await sharp(png).resize(size.width, size.height).png({ compressionLevel: 1 }).toBuffer();
+    const others = await wordsOf(half, size, page, PSM.SPARSE_TEXT);
+    return [...words, ...others.filter((o) => !words.some((w) => overlap(w.box, o.box)))];
+  };
+  return { words, place, lookAgain };
+}
+
+const overlap = (a: Box, b: Box): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+
+async function wordsOf(png: Buffer, size: { width: number; height: number }, page: number, mode: PSM): Promise<Word[]> {
+  const recogniser = await theWorker();
+  await recogniser.setParameters({ tessedit_pageseg_mode: mode });
+  const { data } = await recogniser.recognize(png, {}, { blocks: true, text: false });
   const found = (data.blocks ?? []).flatMap((b) => b.paragraphs.flatMap((p) => p.lines.flatMap((l) => l.words)));
-  const words = found
+  return found
     .filter((w) => w.text.trim() !== '' && w.confidence > 5)
     .map(({ text, confidence, bbox }) => ({
       text,
       page,
       confidence,
       box: {
-        x: bbox.x0 / width,
-        y: bbox.y0 / height,
-        width: (bbox.x1 - bbox.x0) / width,
-        height: (bbox.y1 - bbox.y0) / height,
+        x: bbox.x0 / size.width,
+        y: bbox.y0 / size.height,
+        width: (bbox.x1 - bbox.x0) / size.width,
+        height: (bbox.y1 - bbox.y0) / size.height,
       },
     }));
-  return { words, place };
 }
 
 export async function stopRecognising(): Promise<void> {

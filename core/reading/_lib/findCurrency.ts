@@ -38,6 +38,9 @@ const OTHERS: readonly [RegExp, string][] = [
   [/\b(?:canada)\b/, 'CAD'],
 ];
 
+/** Confidence from which a code or a sign is taken as it was recognised. */
+const LEGIBLE = 60;
+
 interface Seen extends Found {
   weight: number;
 }
@@ -67,14 +70,14 @@ function codesIn(line: TextLine): Seen[] {
     const after = line.text.slice(match.index + 3);
     const beside = /\d[\s(]*$/.test(before) || /^[\s):=]*[-−]?\d/.test(after);
     const labelled = /currency|wahrung|devise|moneda|moeda|valuta/.test(plain(before));
-    const total = isTotal(line) && USUAL.has(code);
-    if (!beside && !labelled && !total) return [];
+    const alone = (isTotal(line) || (/\($/.test(before) && /^\)/.test(after))) && USUAL.has(code);
+    if (!beside && !labelled && !alone) return [];
     if (!USUAL.has(code) && !labelled) return [];
     const confidence = confidenceAt(line, match.index, match.index + 3);
     return [
       {
         value: code,
-        sure: confidence >= 60 ? ('sure' as const) : ('likely' as const),
+        sure: confidence >= LEGIBLE ? ('sure' as const) : ('likely' as const),
         spot: spotAt(line, match.index, match.index + 3),
         because: 'its code stands beside an amount',
         weight: isTotal(line) ? 4 : 2,
@@ -95,11 +98,12 @@ function signsIn(line: TextLine): Seen[] {
   const found = SIGNS.find(([pattern]) => pattern.test(line.text));
   const match = found?.[0].exec(line.text);
   if (!found || !match) return kroner;
+  const legible = confidenceAt(line, match.index, match.index + match[0].length) >= LEGIBLE;
   return [
     ...kroner,
     {
       value: found[1],
-      sure: found[2],
+      sure: legible ? found[2] : 'doubtful',
       spot: spotAt(line, match.index, match.index + match[0].length),
       because: `the sign ${match[0]} stands in it`,
       weight: isTotal(line) ? 3 : 1,

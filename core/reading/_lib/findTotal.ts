@@ -91,7 +91,18 @@ function valueFor(
 function unlabelled(texts: readonly string[], amounts: readonly Money[]): Candidate[] {
   const usable = amounts.filter((a) => a.exact && !CHANGE.test(texts[a.line]!) && !HANDED.test(texts[a.line]!));
   const largest = usable.reduce<Money | null>((a, m) => (a === null || m.minor > a.minor ? m : a), null);
-  return largest ? [{ money: largest, score: 0, proved: null, labelled: false }] : [];
+  const found = [largest, netAndTax(texts, amounts)].filter((m) => m !== null);
+  return found.map((money) => ({ money, score: 0, proved: null, labelled: false }));
+}
+
+/** The total that is not printed, or was not legible: a net and its tax on one line, taken together. */
+function netAndTax(texts: readonly string[], amounts: readonly Money[]): Money | null {
+  const taxes = amounts.filter((a) => a.exact && a.minor > 0n && TAX.test(texts[a.line]!));
+  for (const tax of taxes) {
+    const net = taxes.find((n) => n.line === tax.line && n.minor > tax.minor);
+    if (net) return { ...net, minor: net.minor + tax.minor };
+  }
+  return null;
 }
 
 function judge(
