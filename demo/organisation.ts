@@ -25,7 +25,7 @@ export const entities = [
     own_rate_tolerance: '3',
     tax_number_required: true,
     accounts,
-    cards: { '4410': '2131', '4427': '2132' },
+    cards: { '4410': '2131', '4427': '2132', '4433': '2134' },
   },
   {
     id: 'JP',
@@ -55,6 +55,7 @@ export const accountNames: [string, string][] = [
   ['2131', 'Card clearing 4410'],
   ['2132', 'Card clearing 4427'],
   ['2133', 'Card clearing 8803'],
+  ['2134', 'Card clearing 4433'],
   ['2140', 'Central bookings clearing'],
   ['2190', 'Accruals'],
   ['2610', 'Output tax Ireland, self-assessed'],
@@ -107,7 +108,7 @@ export const cards = [
   {
     id: '4427',
     entity_id: 'IE',
-    holder_id: 'P07',
+    holder_id: 'P11',
     kind: 'purchasing',
     currency: 'EUR',
     label: 'Purchasing card',

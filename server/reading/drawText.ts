@@ -1,3 +1,4 @@
+import { visible } from '../../core/text/visible.ts';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import opentype from 'opentype.js';
@@ -46,7 +47,7 @@ export function setText(text: string): SetText {
 }
 
 function breakRow(row: string): string[] {
-  const clean = row.replace(/\t/g, '    ').replace(/[\p{Cc}\p{Cf}]/gu, '');
+  const clean = visible(row.replace(/\t/g, '    '));
   const rows: string[] = [];
   for (let rest = clean; ;) {
     if (rest.length <= LETTERS_A_ROW) return [...rows, rest];

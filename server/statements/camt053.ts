@@ -5,6 +5,7 @@ import { readLocalAmount } from '../../core/money/readLocalAmount.ts';
 import type { Statement, StatementEntry } from '../../core/statement/statement.types.ts';
 import { StatementFault } from './statementFault.ts';
 import type { ReadFile, ReadStatement } from './readStatements.ts';
+import { merchantName } from './merchantName.ts';
 
 type Node = Record<string, unknown>;
 
@@ -136,12 +137,7 @@ function factsOf(
       instructed && minorUnits(currency) !== null
         ? { amount: minus(amount(value(instructed), currency, where), !spent), currency }
         : null,
-    merchant: (
-      text(person, 'Nm')
-      || text(transaction, 'AddtlTxInf')
-      || text(entry, 'AddtlNtryInf')
-      || 'No name given'
-    ).slice(0, 140),
+    merchant: merchantName(text(person, 'Nm'), text(transaction, 'AddtlTxInf'), text(entry, 'AddtlNtryInf')),
     country: text(child(person, 'PstlAdr'), 'Ctry') || null,
     categoryCode: /^\d{4}$/.test(categoryCode) ? categoryCode : null,
   };

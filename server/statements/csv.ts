@@ -4,6 +4,7 @@ import { minorUnits } from '../../core/currency/minorUnits.ts';
 import { possibleOrders, readLocalDate } from '../../core/dates/readLocalDate.ts';
 import { readLocalAmount } from '../../core/money/readLocalAmount.ts';
 import type { StatementEntry } from '../../core/statement/statement.types.ts';
+import { merchantName } from './merchantName.ts';
 
 const column = z.number().int().min(0).max(99);
 /** Which column holds what, and how dates and amounts are written. */
@@ -154,10 +155,7 @@ function entryOf(cells: readonly string[], mapping: Mapping, currency: string): 
           ? negated(original.amount)
           : original.amount,
     },
-    merchant:
-      cell(mapping.merchant)
-        .replace(/\p{Cc}/gu, ' ')
-        .slice(0, 140) || 'No name given',
+    merchant: merchantName(cell(mapping.merchant)),
     country: null,
     categoryCode: /^\d{4}$/.test(code) ? code : null,
   };

@@ -4,6 +4,7 @@ import { readLocalAmount } from '../../core/money/readLocalAmount.ts';
 import type { Statement, StatementEntry } from '../../core/statement/statement.types.ts';
 import { StatementFault } from './statementFault.ts';
 import type { ReadFile, ReadStatement } from './readStatements.ts';
+import { merchantName } from './merchantName.ts';
 
 interface Field {
   tag: string;
@@ -118,7 +119,7 @@ function entryOf(content: string, information: string, currency: string, number:
       amount: spent ? info.charged.amount : minus(info.charged.amount),
       currency: info.charged.currency,
     },
-    merchant: (info.name || supplement.trim() || 'No name given').slice(0, 140),
+    merchant: merchantName(info.name, supplement),
     country: null,
     categoryCode: null,
   };

@@ -4,6 +4,7 @@ import { readLocalAmount } from '../../core/money/readLocalAmount.ts';
 import type { Statement, StatementEntry } from '../../core/statement/statement.types.ts';
 import { StatementFault } from './statementFault.ts';
 import type { ReadFile, ReadStatement } from './readStatements.ts';
+import { merchantName } from './merchantName.ts';
 
 interface Node {
   tag: string;
@@ -88,7 +89,7 @@ function entryOf(entry: Node, currency: string, where: string): StatementEntry {
     purchasedOn: bought ? date(bought, where) : null,
     settled,
     charged: originalOf(entry, settled, currency),
-    merchant: (text(entry, 'NAME') || text(entry, 'MEMO') || 'No name given').slice(0, 140),
+    merchant: merchantName(text(entry, 'NAME'), text(entry, 'MEMO')),
     country: null,
     categoryCode: /^\d{4}$/.test(code) ? code : null,
   };

@@ -1,25 +1,9 @@
-import { InvoiceService } from '@e-invoice-eu/core';
-import { PDFDocument } from 'pdf-lib';
 import { describe, expect, it } from 'vitest';
 import { inspect } from '../../server/reading/inspect.ts';
 import { readFile } from '../../server/reading/readFile.ts';
-import { invoiceData } from '../fixtures/eInvoice.ts';
+import { makeInvoice } from '../fixtures/eInvoice.ts';
 
 /** E-invoices of EN 16931 made by a general-purpose library, read back field by field by us. */
-const silent = { log: () => {}, warn: () => {}, error: () => {} };
-const service = new InvoiceService(silent as never);
-
-async function make(format: 'UBL' | 'CII' | 'Factur-X-EN16931', total?: string): Promise<Buffer> {
-  const blank = await PDFDocument.create();
-  blank.addPage([200, 200]);
-  const pdf = { buffer: await blank.save(), filename: 'invoice.pdf', mimetype: 'application/pdf' };
-  const made = await service.generate(
-    invoiceData(total) as never,
-    { format, lang: 'en', noWarnings: true, ...(format.startsWith('Factur') ? { pdf } : {}) } as never,
-  );
-  return Buffer.from(made as string);
-}
-
 async function read(bytes: Buffer) {
   const file = await inspect(bytes);
   if (!file.ok || file.kind === 'parcel') throw new Error(file.ok ? 'a parcel' : file.reason);
@@ -28,7 +12,7 @@ async function read(bytes: Buffer) {
 
 describe.each(['UBL', 'CII', 'Factur-X-EN16931'] as const)('an e-invoice as %s', (format) => {
   it('gives amount, currency, date, seller, tax number and taxes, all sure', async () => {
-    const { file, method, reading, remarks } = await read(await make(format));
+    const { file, method, reading, remarks } = await read(await makeInvoice(format));
     expect([method, remarks, file.kind]).toEqual(['e-invoice', [], format.startsWith('Factur') ? 'pdf' : 'invoice']);
     expect(reading.amount).toMatchObject({ value: '226.00', sure: 'sure' });
     expect([reading.currency!.value, reading.date!.value, reading.merchant!.value, reading.taxNumber!.value]).toEqual([
@@ -45,7 +29,7 @@ describe.each(['UBL', 'CII', 'Factur-X-EN16931'] as const)('an e-invoice as %s',
   });
 
   it('whose total does not agree with net and tax is doubtful and says so (BR-CO-15)', async () => {
-    const { reading, remarks } = await read(await make(format, '227.00'));
+    const { reading, remarks } = await read(await makeInvoice(format, '227.00'));
     expect(reading.amount).toMatchObject({ value: '227.00', sure: 'doubtful' });
     expect(remarks[0]).toContain('do not add up');
   });

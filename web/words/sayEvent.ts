@@ -2,10 +2,17 @@ import type { HistoryEvent } from '../api/claims.ts';
 
 const str = (value: unknown): string => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
 
-/** "line 3", or "lines 1, 2 and 5"; only the newest claim's lines are named without their claim. */
+/** "line 3", or "lines 1 to 4, 7": lines that follow each other are drawn together. Claims are not named. */
 function list(lines: unknown): string {
   const names = (Array.isArray(lines) ? lines : []).map((l) => str(l).split('/').at(-1)!);
-  return `${names.length === 1 ? 'line' : 'lines'} ${names.join(', ')}`;
+  const runs: string[][] = [];
+  for (const name of names) {
+    const run = runs.at(-1);
+    if (run && Number(name) === Number(run.at(-1)) + 1) run.push(name);
+    else runs.push([name]);
+  }
+  const parts = runs.flatMap((run) => (run.length > 2 ? [`${run[0]} to ${run.at(-1)}`] : run));
+  return `${names.length === 1 ? 'line' : 'lines'} ${parts.join(', ')}`;
 }
 
 /** What happened, in a short sentence without its subject. */

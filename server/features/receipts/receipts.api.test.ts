@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
-import { PDFDocument, StandardFonts } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { badReceipts, pdf } from '../../../test/fixtures/badReceipts.ts';
 import { usualLimits } from '../../http/limits.ts';
 
 let api: TestApi;
@@ -28,19 +28,6 @@ afterAll(() => api.close());
 
 const drawn = (side = 40) => sharp({ create: { width: side, height: side, channels: 3, background: '#4a7' } });
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
-
-async function pdf(pages: number, rows: [string, string][] = []): Promise<Buffer> {
-  const document = await PDFDocument.create();
-  const font = await document.embedFont(StandardFonts.Helvetica);
-  for (let i = 0; i < pages; i += 1) {
-    const page = document.addPage([400, 300]);
-    (i === 0 ? rows : []).forEach(([left, right], k) => {
-      page.drawText(left, { x: 30, y: 260 - k * 24, size: k === 0 ? 18 : 11, font });
-      page.drawText(right, { x: 330, y: 260 - k * 24, size: 11, font });
-    });
-  }
-  return Buffer.from(await document.save());
-}
 
 /** What became of a receipt once it was read. */
 async function whenRead(client: Client, id: string) {
@@ -178,44 +165,7 @@ describe('a saved e-mail', () => {
 });
 
 describe('a file that cannot be a receipt', () => {
-  const bad: [string, string, () => Promise<Uint8Array> | Uint8Array, string][] = [
-    ['an empty file', 'a.jpg', () => new Uint8Array(), 'empty'],
-    [
-      'a web page named as a picture',
-      'a.png',
-      () => Buffer.from('<html><script>alert(1)</script>'),
-      'of no known kind',
-    ],
-    [
-      'a drawing with a script',
-      'a.svg',
-      () => Buffer.from('<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'),
-      'no EN 16931 invoice',
-    ],
-    ['a program', 'a.jpg', () => Buffer.from('MZ'.padEnd(300, '\0')), 'take a JPEG'],
-    ['a damaged picture', 'a.jpg', async () => (await drawn(300).jpeg().toBuffer()).subarray(0, 200), 'damaged'],
-    ['a picture of too many pixels', 'a.png', () => hugePng(30_000), '30000 × 30000 pixels'],
-    ['a PDF of 300 pages', 'long.pdf', () => pdf(300), 'it has 300 pages and at most 30'],
-    ['a locked PDF', 'locked.pdf', () => LOCKED, 'protected by a password'],
-    [
-      'a zip named as a PDF',
-      'bomb.pdf',
-      () => Buffer.concat([Buffer.from('PK\x03\x04'), Buffer.alloc(500)]),
-      'application/zip',
-    ],
-    ['a damaged PDF', 'a.pdf', () => Buffer.from('%PDF-1.7\n garbage'), 'damaged'],
-    [
-      'XML with entities',
-      'a.xml',
-      () =>
-        Buffer.from(
-          '<?xml version="1.0"?><!DOCTYPE x [<!ENTITY a SYSTEM "file:///etc/passwd">]><Invoice>&a;</Invoice>',
-        ),
-      'never read',
-    ],
-    ['another XML', 'a.xml', () => Buffer.from('<?xml version="1.0"?><order/>'), 'no EN 16931 invoice'],
-  ];
-  it.each(bad)('is refused by name with the reason: %s', async (_, name, bytes, reason) => {
+  it.each(badReceipts)('is refused by name with the reason: %s', async (_, name, bytes, reason) => {
     const { status, body } = await upload(tomas, await bytes(), name);
     expect([status, body.code]).toEqual([422, 'file-refused']);
     expect(body.says).toContain(name);
@@ -243,37 +193,3 @@ describe('a file that cannot be a receipt', () => {
     expect(last).toBe(429);
   });
 });
-
-/** The head of a PNG that claims a size, with nothing behind it: its pixels are never made. */
-function hugePng(side: number): Buffer {
-  const size = Buffer.alloc(8);
-  size.writeUInt32BE(side, 0);
-  size.writeUInt32BE(side, 4);
-  const body = Buffer.concat([Buffer.from('IHDR'), size, Buffer.from([8, 2, 0, 0, 0])]);
-  const crc = Buffer.alloc(4);
-  crc.writeUInt32BE(crc32(body));
-  const end = Buffer.from('0000000049454e44ae426082', 'hex');
-  const data = Buffer.from('0000000a49444154789c63000100000500010d0a2db4', 'hex');
-  return Buffer.concat([Buffer.from('89504e470d0a1a0a0000000d', 'hex'), body, crc, data, end]);
-}
-
-function crc32(bytes: Buffer): number {
-  let crc = ~0;
-  for (const byte of bytes) {
-    crc ^= byte;
-    for (let k = 0; k < 8; k += 1) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
-  }
-  return ~crc >>> 0;
-}
-
-/** An empty PDF whose encryption dictionary (standard handler, revision 2) belongs to a password nobody is asked for here. */
-const LOCKED = Buffer.from(
-  `%PDF-1.4
-1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj
-2 0 obj<</Type/Pages/Kids[3 0 R]/Count 1>>endobj
-3 0 obj<</Type/Page/Parent 2 0 R/MediaBox[0 0 99 99]>>endobj
-4 0 obj<</Filter/Standard/V 1/R 2/Length 40/P -4/O<${'11'.repeat(32)}>/U<${'22'.repeat(32)}>>>endobj
-trailer<</Root 1 0 R/Encrypt 4 0 R/ID[<00112233445566778899aabbccddeeff><00112233445566778899aabbccddeeff>]/Size 5>>
-%%EOF
-`,
-);

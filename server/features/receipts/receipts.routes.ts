@@ -1,3 +1,4 @@
+import { visible } from '../../../core/text/visible.ts';
 import { Router, type Request, type Response } from 'express';
 import multer from 'multer';
 import type { Pool } from 'pg';
@@ -63,7 +64,7 @@ export function receiptRoutes(services: Services, pool: Pool, limits: Limits): R
 }
 
 /** Names are shown, so what could turn text around or hide is taken out of them. */
-const nameOf = (name: string): string => name.replace(/[\p{Cc}\p{Cf}]/gu, '').slice(-120) || 'file without a name';
+const nameOf = (name: string): string => visible(name).slice(-120) || 'file without a name';
 
 async function readable(
   { db }: Context,

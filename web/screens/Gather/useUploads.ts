@@ -48,17 +48,15 @@ export function useUploads(onAdded: () => void) {
 
   const add = async (files: Iterable<File>) => {
     const queue = [...files].map((file) => ({ file, key: nextKey++ }));
-    setUploads((all) => [
-      ...all.filter((u) => !u.done || u.says),
-      ...queue.map(({ file, key }) => ({
-        key,
-        name: file.name || 'Pasted picture',
-        part: 0,
-        done: false,
-        says: null,
-        remark: null,
-      })),
-    ]);
+    const begun = queue.map(({ file, key }): Upload => ({
+      key,
+      name: file.name || 'Pasted picture',
+      part: 0,
+      done: false,
+      says: null,
+      remark: null,
+    }));
+    setUploads((all) => [...all.filter((u) => !u.done || u.says), ...begun]);
     const work = async (): Promise<void> => {
       for (let next = queue.shift(); next; next = queue.shift()) await one(next.file, next.key);
     };

@@ -1,0 +1,304 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { drawReceipt } from '../../demo/drawReceipt.ts';
+import { badReceipts, pdf } from '../fixtures/badReceipts.ts';
+import { makeInvoice } from '../fixtures/eInvoice.ts';
+import { drop, dropLarge, paste, type TestFile } from './files.ts';
+import { pageOf } from './people.ts';
+
+const zoneOf = (page: Page): Locator => page.getByRole('region', { name: 'Add files' });
+const added = (page: Page, name: string): Locator =>
+  page.getByRole('list', { name: 'Files being added' }).getByRole('listitem').filter({ hasText: name });
+/** The list's row of a receipt, found by a text of it, once it has been read. */
+const rowOf = (page: Page, text: string | RegExp): Locator =>
+  page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('checkbox') })
+    .filter({ hasText: text });
+
+const slip = async (merchant: string, date: string, total: string): Promise<Uint8Array> =>
+  drawReceipt({
+    merchant,
+    place: 'Co. Wexford, Ireland',
+    date,
+    rows: [['Goods', total]],
+    total,
+    currency: 'EUR',
+    taxNumber: 'IE6388047V',
+    style: 'slip',
+    tilt: 1,
+  });
+
+test('files are dropped, picked and pasted, read, confirmed and put on a claim', async ({ browser }) => {
+  const page = await pageOf(browser, 'wanjiru.mbaya');
+  await page.goto('/gather/receipts');
+  await zoneOf(page).waitFor();
+  const bill = await pdf(1, [
+    ['Mangrove House Rooms', ''],
+    ['Date: 2026-03-02', ''],
+    ['Room', '80.00'],
+    ['Breakfast', '9.50'],
+    ['Total EUR', '89.50'],
+  ]);
+  const good: TestFile[] = [
+    { name: 'bill.pdf', type: 'application/pdf', bytes: bill },
+    { name: 'slip.jpg', type: 'image/jpeg', bytes: await slip('The Salted Samphire', '2026-03-04', '27.40') },
+  ];
+  await drop(page, zoneOf(page), [...good, { name: 'empty.png', type: 'image/png', bytes: new Uint8Array() }]);
+  await expect(added(page, 'empty.png').getByRole('alert')).toContainText('empty');
+  await page
+    .getByLabel('Add files', { exact: true })
+    .and(page.locator('input'))
+    .setInputFiles([{ name: 'invoice.xml', mimeType: 'text/xml', buffer: await makeInvoice('UBL') }]);
+  await paste(page, [
+    { name: 'pasted.png', type: 'image/png', bytes: await slip('Reedbed Cafe', '2026-03-05', '12.60') },
+  ]);
+
+  // each is read in the background and appears with what it shows
+  await expect(rowOf(page, 'bill.pdf')).toContainText('89.50');
+  await expect(rowOf(page, 'slip.jpg')).toContainText('27.40', { timeout: 60_000 });
+  await expect(rowOf(page, 'pasted.png')).toContainText('12.60', { timeout: 60_000 });
+  await expect(rowOf(page, 'invoice.xml')).toContainText(/read with certainty/);
+
+  // the viewer marks where the figure was read, turns and zooms
+  await rowOf(page, 'bill.pdf').getByRole('link').click();
+  const detail = page.getByRole('complementary', { name: 'Receipt' });
+  await expect(detail.getByLabel(/^Amount/)).toHaveValue('89.50');
+  await detail.getByLabel(/^Amount/).focus();
+  await expect(detail.locator('.spot-focus')).toBeVisible();
+  await detail.getByRole('button', { name: 'Turn' }).click();
+  await detail.getByRole('button', { name: 'Larger' }).click();
+
+  // a wrong amount is refused at its field and nothing typed is lost
+  for (const typed of ['1e9', '１２３', 'abc']) {
+    await detail.getByLabel(/^Amount/).fill(typed);
+    await expect(detail.getByLabel(/^Amount/)).toHaveAttribute('aria-invalid', 'true');
+  }
+  await detail.getByLabel(/^Amount/).fill('89,50');
+  await detail.getByRole('button', { name: 'Confirm' }).click();
+  await expect(page.getByText('Confirmed', { exact: true })).toBeVisible();
+  await expect(rowOf(page, 'bill.pdf')).toContainText('confirmed');
+
+  await rowOf(page, 'bill.pdf').getByRole('checkbox').check();
+  const take = page.getByRole('form', { name: 'Put on a claim' });
+  await take.getByRole('combobox', { name: 'Claim', exact: true }).selectOption('');
+  await take.getByRole('button', { name: /Put 1 on/ }).click();
+  await expect(take.getByRole('alert')).toContainText('Choose a category');
+  await take.getByLabel(/^Category of/).selectOption('lodging');
+  await take.getByLabel('What the claim is for').fill('Mangrove count');
+  await take.getByRole('button', { name: /Put 1 on a new claim/ }).click();
+  await expect(page.getByText('Mangrove count')).toBeVisible();
+
+  // the line is broken into items, and what is left of it stays in sight until it is nothing
+  await page.getByRole('button', { name: 'Break into items' }).click();
+  const items = page.getByRole('form', { name: 'Items of line 1' });
+  await items.getByLabel('Amount of item 1').fill('80.00');
+  await expect(items.getByRole('status')).toContainText('9.50');
+  await expect(items.getByRole('button', { name: 'Save' })).toBeDisabled();
+  await items.getByRole('button', { name: 'Add an item' }).click();
+  await expect(items.getByLabel('Amount of item 2')).toHaveValue('9.50');
+  await items.getByLabel('Category of item 2').selectOption('meal');
+  await expect(items.getByRole('status')).toContainText('0.00');
+  await items.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('button', { name: 'Items' })).toBeVisible();
+  await page.context().close();
+});
+
+test('a file that cannot be a receipt says why at its name, and the others go on', async ({ browser }) => {
+  const page = await pageOf(browser, 'siobhan.odowd');
+  await page.goto('/gather/receipts');
+  await zoneOf(page).waitFor();
+  const bad = await Promise.all(
+    badReceipts.map(async ([, name, bytes, reason], i) => ({
+      name: `${i}-${name}`,
+      type: '',
+      bytes: await bytes(),
+      reason,
+    })),
+  );
+  const fine = {
+    name: 'fine.pdf',
+    type: 'application/pdf',
+    bytes: await pdf(1, [
+      ['Reedbed Cafe', ''],
+      ['Tea and cake', '4.00'],
+      ['Total EUR', '4.00'],
+    ]),
+  };
+  await drop(page, zoneOf(page), [...bad, fine]);
+  for (const { name, reason } of bad)
+    await expect(added(page, name).getByRole('alert')).toContainText(reason, { timeout: 60_000 });
+  await expect(added(page, 'fine.pdf').getByRole('button', { name: 'Added' })).toBeVisible();
+  await dropLarge(zoneOf(page), 'huge.jpg', 40 * 1024 * 1024);
+  await expect(added(page, 'huge.jpg').getByRole('alert')).toContainText('larger than 15 MB');
+  await expect(rowOf(page, 'fine.pdf')).toContainText('4.00');
+  await expect(page.getByRole('listitem').filter({ has: page.getByRole('checkbox') })).toHaveCount(1);
+  await page.context().close();
+});
+
+test('pairs are accepted above a score, undone, and made by dragging', async ({ browser }) => {
+  const page = await pageOf(browser, 'tomas.brandao');
+  await page.goto('/gather/pairs');
+  const proposed = page.getByRole('list', { name: 'Proposed pairs' }).getByRole('listitem');
+  await expect(proposed).toHaveCount(3);
+  await expect(proposed.filter({ hasText: '2 lines add up to it' })).toContainText(/C-1031, line 3.*C-1031, line 4/);
+  await page.getByLabel('that score at least').fill('95');
+  await page.getByRole('button', { name: 'Accept 2 of 3' }).click();
+  const paired = page.getByRole('list', { name: 'Paired lines' }).getByRole('listitem');
+  await expect(paired).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(proposed).toHaveCount(3);
+  await page.getByRole('button', { name: 'Accept 2 of 3' }).click();
+  await expect(paired).toHaveCount(2);
+  await proposed.getByRole('button', { name: 'Accept' }).click();
+  await expect(paired).toHaveCount(4);
+  await expect(page.getByText('Nothing to propose')).toBeVisible();
+
+  // a receipt dragged onto a line of another amount is its receipt all the same: the reviewer sees the difference
+  const receipt = page
+    .getByRole('list', { name: 'Charges and receipts' })
+    .getByRole('listitem')
+    .filter({ hasText: 'ferry' });
+  const line = page
+    .getByRole('list', { name: 'Lines', exact: true })
+    .getByRole('listitem')
+    .filter({ hasText: 'C-1031, line 1,' });
+  const [from, to] = [await receipt.getByRole('button', { name: 'Drag' }).boundingBox(), await line.boundingBox()];
+  await page.mouse.move(from!.x + 8, from!.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(from!.x - 40, from!.y - 20, { steps: 4 });
+  await page.mouse.move(to!.x + to!.width / 2, to!.y + to!.height / 2, { steps: 8 });
+  await page.mouse.up();
+  await expect(
+    paired.filter({ hasText: 'C-1031, line 1,' }).getByRole('button', { name: 'Take the receipt off' }),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(line).toBeVisible();
+  await expect(
+    paired.filter({ hasText: 'C-1031, line 1,' }).getByRole('button', { name: 'Take the receipt off' }),
+  ).toHaveCount(0);
+
+  // the same by choosing and pressing, without a mouse
+  await receipt.getByRole('button', { name: 'Choose' }).press('Enter');
+  await line.getByRole('button', { name: 'Pair here' }).press('Enter');
+  await paired
+    .filter({ hasText: 'C-1031, line 1,' })
+    .getByRole('button', { name: 'Take the receipt off' })
+    .press('Enter');
+  await expect(line).toBeVisible();
+  await page.context().close();
+});
+
+test('a purchasing card’s month is accounted for and closed', async ({ browser }) => {
+  const page = await pageOf(browser, 'leilani.kahue');
+  await page.goto('/gather/cards');
+  const month = page.getByRole('link', { name: /^\d{4}-\d{2}/ }).nth(1);
+  const name = (await month.innerText()).slice(0, 7);
+  await month.click();
+  const proof = page.getByRole('region', { name: 'Proof' });
+  await expect(proof.getByRole('button', { name: 'Close the month' })).toBeDisabled();
+  await expect(proof).toContainText('are not');
+
+  await page.getByRole('link', { name: 'Card charges' }).click();
+  const first = page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('checkbox') })
+    .filter({ hasText: name })
+    .first();
+  await first.getByRole('button', { name: 'Claimed already…' }).click();
+  await page.getByLabel('Where it was claimed').fill('Petty cash, week 40');
+  await page.getByRole('button', { name: 'Mark as claimed already' }).click();
+  await expect(page.getByText('Marked as claimed already')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Choose all' }).click();
+  const take = page.getByRole('form', { name: 'Put on a claim' });
+  await take.getByRole('combobox', { name: 'Claim', exact: true }).selectOption('');
+  await take.getByLabel('What the claim is for').fill('Field station purchases');
+  await take.getByRole('button', { name: /Put \d+ on a new claim/ }).click();
+  await expect(page.getByText('Field station purchases')).toBeVisible();
+  const settlement = page.getByLabel('Settlement');
+  await expect(settlement).toContainText(/0\.00/);
+
+  await page.goto('/gather/cards');
+  await page.getByRole('link', { name: new RegExp(`^${name}`) }).click();
+  await expect(page.getByRole('list', { name: 'Charges of the month' })).toContainText(
+    'claimed already: Petty cash, week 40',
+  );
+  await expect(proof.getByText('0 over 0.00 are not')).toBeVisible();
+  await proof.getByRole('button', { name: 'Close the month' }).click();
+  await expect(proof.getByText('Closed by Leilani Kahue.')).toBeVisible();
+  await page.context().close();
+});
+
+test('a table of charges is imported by its columns, and twice adds nothing', async ({ browser }) => {
+  const page = await pageOf(browser, 'odd.fjellheim');
+  await page.goto('/gather/statements');
+  const table = [
+    '\ufeffBuchungstag;Händler;Betrag;Referenz',
+    '03.03.2031;"Watt & Meer; ""Husum""";1.234,56;W1',
+    '04.03.2031;\u202eDeichbäckerei;-12,30;W2',
+    '31.02.2031;Kein Tag;1,00;W3',
+    '05.03.2031;Zu groß;1e9;W4',
+    '06.03.2031;Breite Ziffern;１２３;W5',
+    '',
+  ].join('\r\n');
+  const file = { name: 'umsatz.csv', type: 'text/csv', bytes: Buffer.from(table) };
+  await drop(page, zoneOf(page), [file]);
+  const form = page.getByRole('form', { name: 'Columns of the table' });
+  await form.getByRole('button', { name: 'Import' }).click();
+  await expect(form.getByRole('alert')).toContainText('the card');
+  await form.getByRole('combobox', { name: 'Card', exact: true }).selectOption('4427');
+  for (const [label, column] of [
+    ['Booking date', 'Buchungstag'],
+    ['Amount', 'Betrag'],
+    ['Merchant', 'Händler'],
+    ['Bank’s reference', 'Referenz'],
+  ] as const)
+    await form.getByRole('combobox', { name: label, exact: true }).selectOption({ label: column });
+  await form.getByRole('combobox', { name: 'Dates are written' }).selectOption('dmy');
+  await form.getByRole('combobox', { name: 'Before the decimals stands' }).selectOption(',');
+  await form.getByRole('combobox', { name: 'What was spent is' }).selectOption('positive');
+  await form.getByRole('button', { name: 'Import' }).click();
+  await expect(page.getByText('Card 4427: 2 new of 2 entries.')).toBeVisible();
+  const faults = page.getByRole('list', { name: 'Files being added' }).getByRole('alert');
+  for (const line of ['Line 4', 'Line 5', 'Line 6']) await expect(faults).toContainText(line);
+
+  await page.reload();
+  await drop(page, zoneOf(page), [file]);
+  await expect(form).toContainText('columns as you said last time');
+  await form.getByRole('combobox', { name: 'Card', exact: true }).selectOption('4427');
+  await form.getByRole('button', { name: 'Import' }).click();
+  await expect(page.getByText(/nothing was added/)).toBeVisible();
+
+  await drop(page, zoneOf(page), [{ name: 'odd.xml', type: 'text/xml', bytes: Buffer.from('<a/>') }]);
+  await expect(added(page, 'odd.xml').getByRole('alert')).toContainText('camt.053');
+  await page.getByRole('button', { name: 'Ask now' }).click();
+  await expect(page.getByText(/The bank was last asked/)).toBeVisible();
+  await page.context().close();
+});
+
+test('Gather fits a phone, and the camera is a source of files there', async ({ browser }) => {
+  const page = await pageOf(browser, 'tomas.brandao');
+  await page.setViewportSize({ width: 390, height: 780 });
+  for (const [path, text] of [
+    ['receipts', 'lunch.jpg'],
+    ['charges', 'On no claim yet'],
+    ['pairs', 'Paired'],
+    ['cards', 'Company card'],
+  ] as const) {
+    await page.goto(`/gather/${path}`);
+    await page.getByText(text).first().waitFor();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  }
+  await page.goto('/gather/receipts');
+  await zoneOf(page).waitFor();
+  const camera = page.getByLabel('Take a picture').and(page.locator('input'));
+  await expect(camera).toHaveAttribute('capture', 'environment');
+  const photo = {
+    name: 'IMG_0001.jpg',
+    mimeType: 'image/jpeg',
+    buffer: Buffer.from(await slip('Curlew Rooms', '2026-02-03', '64.00')),
+  };
+  await camera.setInputFiles([photo]);
+  await expect(rowOf(page, 'IMG_0001.jpg')).toContainText('64.00', { timeout: 60_000 });
+  await page.context().close();
+});
