@@ -155,13 +155,15 @@ test('pairs are accepted above a score, undone, and made by dragging', async ({ 
 
   // a receipt dragged onto a line of another amount is its receipt all the same: the reviewer sees the difference
   const receipt = page
-    .getByRole('list', { name: 'Charges and receipts' })
+    .getByRole('list', { name: 'Receipts and charges' })
     .getByRole('listitem')
     .filter({ hasText: 'ferry' });
   const line = page
     .getByRole('list', { name: 'Lines', exact: true })
     .getByRole('listitem')
     .filter({ hasText: 'C-1031, line 1,' });
+  await line.scrollIntoViewIfNeeded();
+  await receipt.scrollIntoViewIfNeeded();
   const [from, to] = [await receipt.getByRole('button', { name: 'Drag' }).boundingBox(), await line.boundingBox()];
   await page.mouse.move(from!.x + 8, from!.y + 8);
   await page.mouse.down();

@@ -12,9 +12,8 @@ export async function signIn(page: Page, mail: string): Promise<void> {
 }
 
 /** A page of its own, signed in over HTTP, for tests that are not about signing in. */
-export async function pageOf(browser: Browser, mail: string, theme: 'day' | 'night' = 'day'): Promise<Page> {
+export async function pageOf(browser: Browser, mail: string): Promise<Page> {
   const context = await browser.newContext();
-  await context.addInitScript((name) => localStorage.setItem('ebbet-theme', name), `ebbet-${theme}`);
   const answer = await context.request.post('/api/session', {
     data: { email: `${mail}@saltmarsh.example`, password: 'saltmarsh' },
   });

@@ -32,7 +32,7 @@ export function findMerchant(lines: readonly TextLine[], amounts: readonly Money
 
 function nameIn(line: TextLine): string | null {
   const name = line.text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}.)!]+$/gu, '').trim();
-  return name.replace(/[^\p{L}]/gu, '').length >= 3 ? name.slice(0, 120) : null;
+  return /\p{L}{3}/u.test(name) ? name.slice(0, 120) : null;
 }
 
 function scoreOf(line: TextLine, index: number, usual: number): number {

@@ -1,5 +1,6 @@
 import {
   DndContext,
+  DragOverlay,
   KeyboardSensor,
   MouseSensor,
   TouchSensor,
@@ -179,6 +180,7 @@ function Side({ side }: { side: SideView }) {
 /** Drag a charge or a receipt onto a line; or choose it, then press "Pair here" at the line. */
 function ByHand({ data, onPair }: { data: PairsView; onPair: (wish: PairWish) => void }) {
   const [held, setHeld] = useState<string | null>(null);
+  const [dragged, setDragged] = useState<string | null>(null);
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 180, tolerance: 8 } }),
@@ -186,8 +188,8 @@ function ByHand({ data, onPair }: { data: PairsView; onPair: (wish: PairWish) =>
   );
   const lines = data.lines.filter((l) => l.charge === null || l.receipt === null);
   const free = [
-    ...data.charges.map((c) => ({ key: `charge ${c.id}`, side: sideOf(data, 'charge', c.id) })),
     ...data.receipts.map((r) => ({ key: `receipt ${r.id}`, side: sideOf(data, 'receipt', r.id) })),
+    ...data.charges.map((c) => ({ key: `charge ${c.id}`, side: sideOf(data, 'charge', c.id) })),
   ];
   if (lines.length === 0 || free.length === 0) return null;
   const pair = (key: string, line: PairLine) => {
@@ -196,6 +198,7 @@ function ByHand({ data, onPair }: { data: PairsView; onPair: (wish: PairWish) =>
     onPair({ lines: [{ claim: line.claim, line: line.line }], [kind]: id });
   };
   const drop = ({ active, over }: DragEndEvent) => {
+    setDragged(null);
     const line = lines.find((l) => l.ref === over?.id);
     if (line) pair(String(active.id), line);
   };
@@ -205,7 +208,12 @@ function ByHand({ data, onPair }: { data: PairsView; onPair: (wish: PairWish) =>
       <p className="quiet mb-2 text-sm">
         Drag a charge or receipt onto the line it belongs to, or choose it and press “Pair here”.
       </p>
-      <DndContext sensors={sensors} onDragEnd={drop}>
+      <DndContext
+        sensors={sensors}
+        onDragStart={({ active }) => setDragged(String(active.id))}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={drop}
+      >
         <div className="grid gap-4 lg:grid-cols-2">
           <ul aria-label="Lines" className="rounded-box border border-base-300 bg-base-100">
             {lines.map((line) => (
@@ -219,7 +227,7 @@ function ByHand({ data, onPair }: { data: PairsView; onPair: (wish: PairWish) =>
             ))}
           </ul>
           <ul
-            aria-label="Charges and receipts"
+            aria-label="Receipts and charges"
             className="max-h-[28rem] overflow-auto rounded-box border border-base-300 bg-base-100"
           >
             {free.map(({ key, side }) => (
@@ -229,6 +237,15 @@ function ByHand({ data, onPair }: { data: PairsView; onPair: (wish: PairWish) =>
             ))}
           </ul>
         </div>
+        <DragOverlay dropAnimation={null}>
+          {free
+            .filter(({ key }) => key === dragged)
+            .map(({ key, side }) => (
+              <div key={key} className="rounded-box border border-primary bg-base-100 px-3 py-2 shadow-lg">
+                <Side side={side} />
+              </div>
+            ))}
+        </DragOverlay>
       </DndContext>
     </section>
   );
@@ -274,21 +291,11 @@ function DragItem({
   onChoose: () => void;
   children: ReactNode;
 }) {
-  const { attributes, listeners, setNodeRef, transform } = useDraggable({ id });
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id });
   return (
     <li
       ref={setNodeRef}
-      className={`flex items-center gap-2 border-b border-base-300 px-2 py-2 last:border-b-0 ${chosen ? 'bg-primary/15' : ''}`}
-      style={
-        transform
-          ? {
-              transform: `translate(${transform.x}px, ${transform.y}px)`,
-              position: 'relative',
-              zIndex: 20,
-              background: 'var(--color-base-100)',
-            }
-          : undefined
-      }
+      className={`flex items-center gap-2 border-b border-base-300 px-2 py-2 last:border-b-0 ${chosen ? 'bg-primary/15' : ''} ${isDragging ? 'opacity-50' : ''}`}
     >
       <button type="button" className="cursor-grab touch-none p-1" aria-label="Drag" {...listeners} {...attributes}>
         <GripVertical size={16} />
