@@ -11,6 +11,7 @@ export default defineConfig({
       'demo/**/*.test.ts',
       'test/reference/**/*.test.ts',
       'test/properties/**/*.test.ts',
+      'test/faults/**/*.test.ts',
     ],
     globalSetup: ['test/fixtures/templateDatabase.ts'],
     pool: 'forks',
