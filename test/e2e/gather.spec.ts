@@ -99,7 +99,7 @@ test('files are dropped, picked and pasted, read, confirmed and put on a claim',
   await items.getByLabel('Category of item 2').selectOption('meal');
   await expect(items.getByRole('status')).toContainText('0.00');
   await items.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('button', { name: 'Items' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Items', exact: true })).toBeVisible();
   await page.context().close();
 });
 

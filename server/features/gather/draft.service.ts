@@ -1,5 +1,5 @@
-import type { Item } from '../../../core/formats/case.schema.ts';
-import { readAmount } from '../../../core/money/amount.ts';
+import type { Item, Line } from '../../../core/formats/case.schema.ts';
+import { fromMinor, readAmount } from '../../../core/money/amount.ts';
 import type { Actor, Context } from '../../context.ts';
 import type { Db } from '../../db/connect.ts';
 import { Refused } from '../../http/refusal.ts';
@@ -51,10 +51,12 @@ export function editLine(
     if ((await lineHasCharge(trx, { ...key, id: lineId })) && (set.amount || set.date))
       throw new Refused('invalid', { problem: 'Amount and date of a charge are the bank’s and cannot be changed.' });
     if (set.category !== undefined) line.category = set.category;
-    if (set.items) takeItems(line, set.items);
     if (set.amount) Object.assign(line, set.amount);
+    if (set.items) takeItems(line, set.items);
+    requireWhole(line);
     await replaceLine(trx, key, toRecord(line));
-    await updateLine(trx, { ...key, id: lineId }, columnsOf(set));
+    const columns = columnsOf(set);
+    if (Object.keys(columns).length > 0) await updateLine(trx, { ...key, id: lineId }, columns);
     await refreshDraft(trx, context, claim);
     await record(trx, context, actor, claim, 'edited', {
       revision: claim.revision,
@@ -73,6 +75,23 @@ function takeItems(
   if (items.length === 0 && line.items?.length) line.category = first ?? null;
   if (items.length > 0) Object.assign(line, { category: null, tax: [], split: null });
   line.items = items;
+}
+
+/** A line with items is their sum, to the minor unit. */
+function requireWhole({ id, amount, currency, items }: Line): void {
+  if (!items?.length) return;
+  const minor = (written: string): bigint => {
+    const read = readAmount(written, currency);
+    if (read === null)
+      throw new Refused('invalid', { problem: `"${written}" does not have the decimals of ${currency}.` });
+    return read;
+  };
+  const left = minor(amount) - items.reduce((sum, item) => sum + minor(item.amount), 0n);
+  if (left !== 0n)
+    throw new Refused('invalid', {
+      problem: `${fromMinor(left, currency)} ${currency} of line ${id} is left. Change the items until nothing is.`,
+      path: 'items',
+    });
 }
 
 function columnsOf(set: LineEdit['set']): Record<string, unknown> {
