@@ -15,7 +15,7 @@ import type { Bank } from '../standins/bank/server.ts';
 import { writeCamt053 } from '../standins/bank/write.ts';
 import type { ClaimSeed } from './claims.ts';
 import { drawReceipt } from './drawReceipt.ts';
-import { cards } from './organisation.ts';
+import { cards } from './cards.ts';
 
 const HISTORY_DAYS = 75;
 /** The newest nights are left for the feed to fetch. */

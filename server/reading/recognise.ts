@@ -80,8 +80,3 @@ async function wordsOf(png: Buffer, size: { width: number; height: number }, pag
       },
     }));
 }
-
-export async function stopRecognising(): Promise<void> {
-  await (await worker)?.terminate();
-  worker = null;
-}

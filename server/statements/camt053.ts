@@ -4,7 +4,7 @@ import { isIsoDate } from '../../core/dates/isoDate.ts';
 import { readLocalAmount } from '../../core/money/readLocalAmount.ts';
 import type { Statement, StatementEntry } from '../../core/statement/statement.types.ts';
 import { StatementFault } from './statementFault.ts';
-import type { ReadFile, ReadStatement } from './readStatements.ts';
+import type { ReadFile, ReadStatement } from './readStatements.types.ts';
 import { merchantName } from './merchantName.ts';
 
 type Node = Record<string, unknown>;

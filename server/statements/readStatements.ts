@@ -1,13 +1,7 @@
-import type { Statement } from '../../core/statement/statement.types.ts';
 import { readCamt053 } from './camt053.ts';
 import { readMt940 } from './mt940.ts';
 import { readOfx } from './ofx.ts';
-
-export type StatementFormat = 'camt.053' | 'OFX' | 'MT940' | 'CSV';
-
-/** One statement of a file, or what is wrong with it, at its place. */
-export type ReadStatement = { ok: true; statement: Statement } | { ok: false; account: string | null; says: string };
-export type ReadFile = { ok: true; format: StatementFormat; statements: ReadStatement[] } | { ok: false; says: string };
+import type { ReadFile } from './readStatements.types.ts';
 
 /** Text of a file by its byte-order mark, as UTF-8, or else as windows-1252, which older banks write. */
 export function textOf(bytes: Uint8Array): string {

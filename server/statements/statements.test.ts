@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { checkStatement } from '../../core/statement/checkStatement.ts';
 import { entriesOfTable, proposeMapping, readTable, type Mapping } from './csv.ts';
-import { readStatements, textOf, type ReadFile } from './readStatements.ts';
+import { readStatements, textOf } from './readStatements.ts';
+import type { ReadFile } from './readStatements.types.ts';
 
 const only = (read: ReadFile | null) => {
   if (!read?.ok) throw new Error(read?.says ?? 'not a statement');

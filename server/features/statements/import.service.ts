@@ -3,8 +3,7 @@ import { checkStatement } from '../../../core/statement/checkStatement.ts';
 import { newEntries } from '../../../core/statement/newEntries.ts';
 import type { Statement } from '../../../core/statement/statement.types.ts';
 import type { Context } from '../../context.ts';
-import type { StatementFormat } from '../../statements/readStatements.ts';
-import type { ReadStatement } from '../../statements/readStatements.ts';
+import type { ReadStatement, StatementFormat } from '../../statements/readStatements.types.ts';
 import { inTransaction } from '../claims/access.ts';
 import {
   insertCharges,

@@ -2,7 +2,7 @@ import { fromMinor, toMinor } from '../../../core/money/amount.ts';
 import type { KnownCharge } from '../../../core/statement/newEntries.ts';
 import type { Statement, StatementEntry } from '../../../core/statement/statement.types.ts';
 import type { Mapping } from '../../statements/csv.ts';
-import type { StatementFormat } from '../../statements/readStatements.ts';
+import type { StatementFormat } from '../../statements/readStatements.types.ts';
 import type { Db } from '../../db/connect.ts';
 
 export interface CardRow {

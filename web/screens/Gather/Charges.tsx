@@ -6,7 +6,7 @@ import { Money } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { toast } from '../../parts/toast.tsx';
-import { failed } from './Receipts.tsx';
+import { failed } from './failed.ts';
 import { TakePanel } from './TakePanel.tsx';
 
 type Shown = 'to do' | 'all';

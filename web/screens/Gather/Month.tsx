@@ -5,7 +5,7 @@ import { groupDigits, Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { Where } from './Charges.tsx';
-import { failed } from './Receipts.tsx';
+import { failed } from './failed.ts';
 
 /** A card's month: the proof that charges and statements agree, and where each charge went. */
 export function Month() {

@@ -1,26 +1,14 @@
-import {
-  DndContext,
-  DragOverlay,
-  KeyboardSensor,
-  MouseSensor,
-  TouchSensor,
-  useDraggable,
-  useDroppable,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import { GripVertical } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Pair } from '../../../core/matching/matching.types.ts';
 import { ApiError } from '../../api/client.ts';
-import { gather, usePairs, type PairLine, type PairsView, type PairWish } from '../../api/gather.ts';
-import { Money } from '../../parts/Money.tsx';
+import { gather, usePairs, type PairsView, type PairWish } from '../../api/gather.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
-import { isPossible, sideOf, wishOf, type Proposal, type SideView } from './proposals.ts';
-import { failed } from './Receipts.tsx';
+import { PairByHand } from './PairByHand.tsx';
+import { Side } from './Side.tsx';
+import { isPossible, sideOf, wishOf, type Proposal } from './proposals.ts';
+import { failed } from './failed.ts';
 
 /** Lines with charges and receipts with lines: proposed pairs with both sides, accepted singly or together, or made by hand. */
 export function Pairs() {
@@ -108,7 +96,7 @@ export function Pairs() {
           ))}
         </ul>
       )}
-      <ByHand data={data} onPair={(wish) => void accept([wish])} />
+      <PairByHand data={data} onPair={(wish) => void accept([wish])} />
       <Paired data={data} onUndo={(wish) => void undo([wish])} />
     </div>
   );
@@ -158,151 +146,6 @@ function ProposalRow({
       </span>
       <button type="button" className="btn btn-sm" disabled={busy} onClick={onAccept}>
         Accept
-      </button>
-    </li>
-  );
-}
-
-function Side({ side }: { side: SideView }) {
-  return (
-    <span className="flex items-baseline gap-2">
-      <span className="min-w-0 flex-1">
-        <bdi className="block truncate">{side.name}</bdi>
-        <span className="quiet block text-sm">
-          {side.what} · {side.date ?? 'no date'}
-        </span>
-      </span>
-      <Money amount={side.amount} currency={side.currency ?? undefined} strong />
-    </span>
-  );
-}
-
-/** Drag a charge or a receipt onto a line; or choose it, then press "Pair here" at the line. */
-function ByHand({ data, onPair }: { data: PairsView; onPair: (wish: PairWish) => void }) {
-  const [held, setHeld] = useState<string | null>(null);
-  const [dragged, setDragged] = useState<string | null>(null);
-  const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(TouchSensor, { activationConstraint: { delay: 180, tolerance: 8 } }),
-    useSensor(KeyboardSensor),
-  );
-  const lines = data.lines.filter((l) => l.charge === null || l.receipt === null);
-  const free = [
-    ...data.receipts.map((r) => ({ key: `receipt ${r.id}`, side: sideOf(data, 'receipt', r.id) })),
-    ...data.charges.map((c) => ({ key: `charge ${c.id}`, side: sideOf(data, 'charge', c.id) })),
-  ];
-  if (lines.length === 0 || free.length === 0) return null;
-  const pair = (key: string, line: PairLine) => {
-    const [kind, id] = key.split(' ') as ['charge' | 'receipt', string];
-    setHeld(null);
-    onPair({ lines: [{ claim: line.claim, line: line.line }], [kind]: id });
-  };
-  const drop = ({ active, over }: DragEndEvent) => {
-    setDragged(null);
-    const line = lines.find((l) => l.ref === over?.id);
-    if (line) pair(String(active.id), line);
-  };
-  return (
-    <section className="mt-6">
-      <h2 className="mb-1 font-semibold">By hand</h2>
-      <p className="quiet mb-2 text-sm">
-        Drag a charge or receipt onto the line it belongs to, or choose it and press “Pair here”.
-      </p>
-      <DndContext
-        sensors={sensors}
-        onDragStart={({ active }) => setDragged(String(active.id))}
-        onDragCancel={() => setDragged(null)}
-        onDragEnd={drop}
-      >
-        <div className="grid gap-4 lg:grid-cols-2">
-          <ul aria-label="Lines" className="rounded-box border border-base-300 bg-base-100">
-            {lines.map((line) => (
-              <DropLine
-                key={line.ref}
-                line={line}
-                side={sideOf(data, 'line', line.ref)}
-                held={held}
-                onPair={() => pair(held!, line)}
-              />
-            ))}
-          </ul>
-          <ul
-            aria-label="Receipts and charges"
-            className="max-h-[28rem] overflow-auto rounded-box border border-base-300 bg-base-100"
-          >
-            {free.map(({ key, side }) => (
-              <DragItem key={key} id={key} chosen={held === key} onChoose={() => setHeld(held === key ? null : key)}>
-                <Side side={side} />
-              </DragItem>
-            ))}
-          </ul>
-        </div>
-        <DragOverlay dropAnimation={null}>
-          {free
-            .filter(({ key }) => key === dragged)
-            .map(({ key, side }) => (
-              <div key={key} className="rounded-box border border-primary bg-base-100 px-3 py-2 shadow-lg">
-                <Side side={side} />
-              </div>
-            ))}
-        </DragOverlay>
-      </DndContext>
-    </section>
-  );
-}
-
-function DropLine({
-  line,
-  side,
-  held,
-  onPair,
-}: {
-  line: PairLine;
-  side: SideView;
-  held: string | null;
-  onPair: () => void;
-}) {
-  const { setNodeRef, isOver } = useDroppable({ id: line.ref });
-  return (
-    <li
-      ref={setNodeRef}
-      className={`flex items-center gap-2 border-b border-base-300 px-3 py-2 last:border-b-0 ${isOver ? 'bg-primary/15' : ''}`}
-    >
-      <span className="min-w-0 flex-1">
-        <Side side={side} />
-      </span>
-      {held && (
-        <button type="button" className="btn btn-xs btn-primary" onClick={onPair}>
-          Pair here
-        </button>
-      )}
-    </li>
-  );
-}
-
-function DragItem({
-  id,
-  chosen,
-  onChoose,
-  children,
-}: {
-  id: string;
-  chosen: boolean;
-  onChoose: () => void;
-  children: ReactNode;
-}) {
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id });
-  return (
-    <li
-      ref={setNodeRef}
-      className={`flex items-center gap-2 border-b border-base-300 px-2 py-2 last:border-b-0 ${chosen ? 'bg-primary/15' : ''} ${isDragging ? 'opacity-50' : ''}`}
-    >
-      <button type="button" className="cursor-grab touch-none p-1" aria-label="Drag" {...listeners} {...attributes}>
-        <GripVertical size={16} />
-      </button>
-      <span className="min-w-0 flex-1">{children}</span>
-      <button type="button" className="btn btn-xs" aria-pressed={chosen} onClick={onChoose}>
-        {chosen ? 'Chosen' : 'Choose'}
       </button>
     </li>
   );

@@ -10,13 +10,12 @@ import { spotsOf } from '../../parts/spots.ts';
 import { toast } from '../../parts/toast.tsx';
 import { DropZone } from './DropZone.tsx';
 import { isReady, titleOf } from './facts.ts';
+import { failed } from './failed.ts';
 import { ReceiptForm } from './ReceiptForm.tsx';
 import { TakePanel } from './TakePanel.tsx';
 import { useUploads } from './useUploads.ts';
 
 const ACCEPT = '.jpg,.jpeg,.png,.webp,.heic,.heif,.pdf,.eml,.xml,image/*,application/pdf,message/rfc822,text/xml';
-export const failed = (error: unknown) =>
-  toast({ text: error instanceof Error ? error.message : 'That failed. Try again.', tone: 'bad' });
 
 /** Receipts as they come in: add them, look at what was read, confirm, put on a claim. */
 export function Receipts() {

@@ -8,7 +8,7 @@ import { toast } from '../../parts/toast.tsx';
 import { sayMoment } from '../../words/sayEvent.ts';
 import { DropZone } from './DropZone.tsx';
 import { MappingForm } from './MappingForm.tsx';
-import { failed } from './Receipts.tsx';
+import { failed } from './failed.ts';
 import type { Upload } from './useUploads.ts';
 
 const FEED_WAIT_MS = 8000;

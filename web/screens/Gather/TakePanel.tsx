@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useChart } from '../../api/chart.ts';
 import { gather, usePairs, type PairsView } from '../../api/gather.ts';
-import { failed } from './Receipts.tsx';
+import { failed } from './failed.ts';
 
 /** One line to be made: from a receipt, a charge, or both. */
 export interface Wish {

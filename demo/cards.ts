@@ -1,0 +1,41 @@
+/** Company and purchasing cards with what they owed when the feed began, in minor units. */
+export const cards = [
+  {
+    id: '4410',
+    entity_id: 'IE',
+    holder_id: 'P09',
+    kind: 'company',
+    currency: 'EUR',
+    label: 'Company card',
+    owed: 0,
+    idle: true,
+  },
+  {
+    id: '4433',
+    entity_id: 'IE',
+    holder_id: 'P05',
+    kind: 'company',
+    currency: 'EUR',
+    label: 'Company card',
+    owed: 12_040,
+  },
+  {
+    id: '4427',
+    entity_id: 'IE',
+    holder_id: 'P11',
+    kind: 'purchasing',
+    currency: 'EUR',
+    label: 'Purchasing card',
+    owed: 0,
+  },
+  {
+    id: '8803',
+    entity_id: 'JP',
+    holder_id: 'P06',
+    kind: 'company',
+    currency: 'JPY',
+    label: 'Company card',
+    owed: 0,
+    idle: true,
+  },
+] as const;
