@@ -169,7 +169,7 @@ describe('a purchasing card’s month', () => {
       take: mine.map((c) => ({ charge: c.id })),
     });
     const { body: view } = await leilani.get(`/claims/${claim.number}`);
-    expect(view.assessment.settlement.payable ?? view.assessment.settlement.toPay).toBeDefined();
+    expect(view.assessment.settlement).toMatchObject({ payable: '0.00', receivable: '0.00' });
     const { body: closed } = await leilani.put(`${path}/closed`);
     expect([closed.closedBy, closed.proof.difference, closed.proof.problems]).toEqual(['Leilani Kahue', '0.00', []]);
     const one = { charge: mine[0]!.id, reason: 'elsewhere' };
