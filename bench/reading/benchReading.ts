@@ -32,7 +32,7 @@ export interface Miss {
 const SETS: readonly { set: string; layouts: readonly Layout[]; seed: number }[] = [
   { set: 'layouts the reader was made with', layouts: LAYOUTS, seed: 11 },
   { set: 'layouts drawn before its last change', layouts: LAYOUTS_SEEN, seed: 12 },
-  { set: 'layouts drawn after it', layouts: LAYOUTS_UNSEEN, seed: 13 },
+  { set: 'layouts drawn after it', layouts: LAYOUTS_UNSEEN, seed: 14 },
 ];
 
 /** Draws, spoils and reads a receipt for every layout and locale, each with the next kind of harm. */

@@ -1,9 +1,26 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { drawReceipt } from '../../demo/drawReceipt.ts';
+import { statementOf, type Book } from '../../standins/bank/book.ts';
+import { writeCamt053 } from '../../standins/bank/write.ts';
 import { badReceipts, pdf } from '../fixtures/badReceipts.ts';
 import { makeInvoice } from '../fixtures/eInvoice.ts';
 import { drop, dropLarge, paste, type TestFile } from './files.ts';
 import { pageOf } from './people.ts';
+
+/** Purchases of a month far ahead, which nobody else's test looks at. */
+const BOOK: Book = {
+  cards: [{ id: '4427', currency: 'EUR', owed: 0 }],
+  purchases: ['2031-04-05', '2031-04-12', '2031-04-20'].map((day, i) => ({
+    reference: `E${i}`,
+    card: '4427',
+    purchasedOn: day,
+    bookedOn: day,
+    settled: 1000 + i,
+    merchant: 'QUAY STORES',
+    country: 'IE',
+    categoryCode: '5411',
+  })),
+};
 
 const zoneOf = (page: Page): Locator => page.getByRole('region', { name: 'Add files' });
 const added = (page: Page, name: string): Locator =>
@@ -270,6 +287,22 @@ test('a table of charges is imported by its columns, and twice adds nothing', as
   await form.getByRole('combobox', { name: 'Card', exact: true }).selectOption('4427');
   await form.getByRole('button', { name: 'Import' }).click();
   await expect(page.getByText(/nothing was added/)).toBeVisible();
+
+  // statements that overlap add what is new; one whose sum is wrong is refused whole, with both figures
+  const xml = (name: string, from: string, to: string, more = 0): TestFile => {
+    const statement = statementOf(BOOK, '4427', from, to);
+    const text = writeCamt053([{ ...statement, owedAfter: statement.owedAfter + more }], `${to}T00:00:00`);
+    return { name, type: 'text/xml', bytes: Buffer.from(text) };
+  };
+  await drop(page, zoneOf(page), [
+    xml('april.xml', '2031-04-01', '2031-04-15'),
+    xml('overlap.xml', '2031-04-10', '2031-04-30'),
+    xml('wrong.xml', '2031-04-01', '2031-04-30', 7),
+  ]);
+  await expect(added(page, 'wrong.xml').getByRole('alert')).toContainText('Nothing of it was taken');
+  await expect(page.getByRole('row').filter({ hasText: 'april.xml' })).toContainText(/2031-04-15\s*2\s*2/);
+  await expect(page.getByRole('row').filter({ hasText: 'overlap.xml' })).toContainText(/2031-04-30\s*2\s*1/);
+  await expect(page.getByRole('row').filter({ hasText: 'wrong.xml' })).toContainText('refused');
 
   await drop(page, zoneOf(page), [{ name: 'odd.xml', type: 'text/xml', bytes: Buffer.from('<a/>') }]);
   await expect(added(page, 'odd.xml').getByRole('alert')).toContainText('camt.053');

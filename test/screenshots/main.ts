@@ -45,6 +45,70 @@ const SHOTS: Shot[] = [
     theme: 'night',
     act: (page) => line(page, /Line 1, budget/),
   },
+  {
+    name: 'receipts',
+    who: 'tomas.brandao',
+    path: '/gather/receipts',
+    act: async (page) => {
+      await page.getByText('look and confirm').first().waitFor({ timeout: 60_000 });
+      await page.getByRole('link', { name: /photo-0412\.jpg/ }).click();
+      await page.getByLabel(/^Amount/).focus();
+    },
+  },
+  {
+    name: 'receipts-phone',
+    who: 'tomas.brandao',
+    path: '/gather/receipts',
+    size: { width: 390, height: 780 },
+  },
+  {
+    name: 'charges',
+    who: 'tomas.brandao',
+    path: '/gather/charges',
+    act: async (page) => {
+      for (const i of [0, 1, 2]) await page.getByRole('checkbox').nth(i).check();
+      await page.getByRole('form', { name: 'Put on a claim' }).waitFor();
+    },
+  },
+  {
+    name: 'pairs',
+    who: 'tomas.brandao',
+    path: '/gather/pairs',
+    act: (page) => page.getByRole('list', { name: 'Proposed pairs' }).waitFor(),
+  },
+  {
+    name: 'card-month',
+    who: 'leilani.kahue',
+    path: '/gather/cards',
+    act: async (page) => {
+      await page
+        .getByRole('link', { name: /^\d{4}-\d{2}/ })
+        .nth(1)
+        .click();
+      await page.getByRole('region', { name: 'Proof' }).waitFor();
+    },
+  },
+  {
+    name: 'statements',
+    who: 'odd.fjellheim',
+    path: '/gather/statements',
+    act: async (page) => {
+      const text =
+        'Buchungstag;Händler;Betrag\r\n03.03.2031;Watt & Meer;1.234,56\r\n04.03.2031;Deichbäckerei;12,30\r\n';
+      const file = { name: 'umsatz.csv', mimeType: 'text/csv', buffer: Buffer.from(text) };
+      await page.locator('input[type=file]').first().setInputFiles([file]);
+      await page.getByRole('form', { name: 'Columns of the table' }).waitFor();
+    },
+  },
+  {
+    name: 'draft-items',
+    who: 'tomas.brandao',
+    path: '/claims/C-1031',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Break into items' }).first().click();
+      await page.getByLabel('Amount of item 1').fill('20.00');
+    },
+  },
   { name: 'ledger', who: 'odd.fjellheim', path: '/ledger' },
   {
     name: 'journal',

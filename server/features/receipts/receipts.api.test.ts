@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
@@ -96,6 +97,20 @@ describe('an uploaded receipt', () => {
     expect(read.pages).toHaveLength(2);
     expect(read.reading.amount).toMatchObject({ value: '44.00', sure: 'sure', spot: { page: 1 } });
     expect(read.reading.date.value).toBe('2026-03-02');
+  });
+
+  it('from a telephone as HEIC is shown as a picture of the web, read, and kept as it came', async () => {
+    const original = readFileSync('test/fixtures/receipt.heic');
+    const { body } = await upload(tomas, original, 'IMG_0412.HEIC');
+    const read = await whenRead(tomas, body.added[0].id);
+    expect([read.kind, read.reading.amount.value, read.reading.date.value]).toEqual(['picture', '11.50', '2026-03-02']);
+    const view = await tomas.get(`/receipts/${body.added[0].id}/pages/1`);
+    expect(view.headers.get('content-type')).toBe('image/webp');
+    const stored = await api
+      .owner('receipt_files')
+      .where({ sha256: sha(original) })
+      .first();
+    expect(Buffer.compare(stored.original, original)).toBe(0);
   });
 
   it('takes what its owner confirms, and refuses an amount that cannot be', async () => {
