@@ -1,12 +1,9 @@
-import { decimalToFraction, isDecimal } from '../../money/decimal.ts';
-import type { Fraction } from '../../money/fraction.ts';
-import type { FoundTax } from '../reading.types.ts';
+import type { FoundTax, Sureness } from '../reading.types.ts';
 import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
+import { close, isTaxOf, percentOf, RATE } from './taxOf.ts';
 import { TAX } from './vocabulary.ts';
 import { zeroed } from './zeroed.ts';
-
-const RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?) ?%/g;
 
 /**
  * Taxes by rate. A line with a percentage and two amounts of which one is the tax of the other is sure; a single amount
@@ -38,7 +35,7 @@ export function findTaxes(
       rate,
       base: pair ? write(pair.base) : null,
       tax: write(money.minor),
-      sure: money.confidence >= 65 && (pair !== null || isTaxOf(money.minor, total, rate)) ? 'sure' : 'likely',
+      sure: surenessOf(money, pair !== null || isTaxOf(money.minor, total, rate)),
       spot: money.spot,
     };
     if (!found.some((f) => f.rate === tax.rate && f.tax === tax.tax)) found.push(tax);
@@ -51,6 +48,12 @@ function amountsFor(lines: readonly TextLine[], amounts: readonly Money[], i: nu
   const at = (line: number) => amounts.filter((a) => a.line === line && a.exact);
   const own = at(i);
   return own.length > 0 || lines[i + 1]?.page !== lines[i]!.page ? own : at(i + 1);
+}
+
+/** A tax that its rate does not lead to may be one of several, or a misread rate. */
+function surenessOf(money: Money, computed: boolean): Sureness {
+  if (!computed) return 'doubtful';
+  return money.confidence >= 65 ? 'sure' : 'likely';
 }
 
 const HEADING_ABOVE = 4;
@@ -75,8 +78,7 @@ function tableRow(
     const pair = Number(rate) > 0 && pairOf(numbers, rate);
     if (!pair) continue;
     const { tax, base } = pair;
-    const sure = tax.confidence >= 65 ? 'sure' : 'likely';
-    return { rate, base: write(base), tax: write(tax.minor), sure, spot: tax.spot };
+    return { rate, base: write(base), tax: write(tax.minor), sure: surenessOf(tax, true), spot: tax.spot };
   }
   return null;
 }
@@ -109,17 +111,3 @@ function taxAlone(numbers: readonly Money[], rate: string, total: bigint | null)
   const only = numbers.length === 1 ? numbers[0]! : null;
   return only && (total === null || only.minor * 2n < total) ? only : null;
 }
-
-function isTaxOf(tax: bigint, total: bigint | null, rate: string): boolean {
-  const percent = percentOf(rate);
-  if (!percent || total === null || percent.n === 0n) return false;
-  return close(total * percent.n, 100n * percent.d + percent.n, tax);
-}
-
-/** Whether top / bottom is within one minor unit of a figure. */
-function close(top: bigint, bottom: bigint, figure: bigint): boolean {
-  const off = top - figure * bottom;
-  return (off < 0n ? -off : off) <= bottom;
-}
-
-const percentOf = (rate: string): Fraction | null => (isDecimal(rate) ? decimalToFraction(rate) : null);

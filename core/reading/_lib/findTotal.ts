@@ -1,6 +1,7 @@
 import type { Found, Sureness } from '../reading.types.ts';
 import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
+import { isTaxOf, RATE } from './taxOf.ts';
 import { zeroed } from './zeroed.ts';
 import { CHANGE, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
 
@@ -145,16 +146,27 @@ function orRepaired(
   amounts: readonly Money[],
 ): Candidate[] {
   const { money } = candidate;
-  if (candidate.proved || !candidate.labelled) return [candidate];
+  if (candidate.proved || !candidate.labelled || taxFits(money, texts, amounts)) return [candidate];
   const others = zeroed(String(money.minor))
-    .map(BigInt)
-    .filter((minor) => minor !== money.minor && proofOf({ ...money, minor }, texts, amounts));
-  if (others.length !== 1) return [candidate];
-  const repaired = {
-    ...candidate,
-    money: { ...money, minor: others[0]!, confidence: Math.min(money.confidence, UNSURE) },
-  };
-  return [judge(repaired, lines, texts, amounts)];
+    .map((digits) => ({ ...money, minor: BigInt(digits), confidence: Math.min(money.confidence, UNSURE) }))
+    .filter((other) => other.minor !== money.minor);
+  const proved = others.filter((other) => proofOf(other, texts, amounts));
+  const led = proved.length > 0 ? proved : others.filter((other) => taxFits(other, texts, amounts));
+  return led.length === 1 ? [judge({ ...candidate, money: led[0]! }, lines, texts, amounts)] : [candidate];
+}
+
+/** Whether a tax beside its rate is the one within the amount: that leads to it, but the last digits may still be others. */
+function taxFits({ minor, line }: Money, texts: readonly string[], amounts: readonly Money[]): boolean {
+  return amounts.some(
+    (tax) =>
+      tax.exact
+      && tax.line !== line
+      && tax.minor > 0n
+      && TAX.test(texts[tax.line]!)
+      && [...texts[tax.line]!.matchAll(RATE)].some(([, rate]) =>
+        zeroed(rate!.replace(',', '.')).some((r) => isTaxOf(tax.minor, minor, r)),
+      ),
+  );
 }
 
 /** How the amount follows from other figures, or null. */
