@@ -70,7 +70,8 @@ async function recognise(picture: Buffer, page: number): Promise<Recognised> {
   return recogniser.recognise(picture, page);
 }
 
-const hasAmount = ({ reading: { amount } }: ReadResult): boolean => amount !== null && amount.sure !== 'doubtful';
+const hasWhatCounts = ({ reading: { amount, date } }: ReadResult): boolean =>
+  amount !== null && amount.sure !== 'doubtful' && date !== null;
 
 async function lookAgain(pages: readonly Recognised[]): Promise<Word[]> {
   const words: Word[] = [];
@@ -87,7 +88,7 @@ async function fromPictures(pages: readonly Recognised[], asOf: string): Promise
     pages.flatMap((p) => p.words),
     asOf,
   );
-  const result = hasAmount(first) ? first : fromWords('recognised', await lookAgain(pages), asOf);
+  const result = hasWhatCounts(first) ? first : fromWords('recognised', await lookAgain(pages), asOf);
   return { ...result, reading: mapSpots(result.reading, back) };
 }
 

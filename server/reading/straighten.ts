@@ -28,7 +28,7 @@ export async function straighten(picture: Buffer, quarterTurns = 0): Promise<Str
     MOST_ZOOM,
     LONG_SIDE / Math.max(width, height),
   );
-  const clean = (await isNoisy(turned)) ? await sharp(turned).median(3).blur(0.6).toBuffer() : turned;
+  const clean = (await isNoisy(turned)) ? await sharp(turned).blur(1.2).toBuffer() : turned;
   const even = await evenLight(clean, Math.round(width * zoom), Math.round(height * zoom));
   const tilt = await tiltOf(even);
   const straight = sharp(even).rotate(-tilt, { background: '#ffffff' });

@@ -42,7 +42,7 @@ export function findDate(lines: readonly TextLine[], context: DateContext): Foun
 
 function surenessOf(best: Candidate, contested: boolean, confidence: number): Sureness {
   if (best.score < 0 || confidence < 40) return 'doubtful';
-  if (best.other || contested || confidence < 75) return 'likely';
+  if (best.other || contested || confidence < 85) return 'likely';
   return 'sure';
 }
 

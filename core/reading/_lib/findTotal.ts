@@ -1,7 +1,7 @@
 import type { Found, Sureness } from '../reading.types.ts';
 import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
-import { isTaxOf, RATE } from './taxOf.ts';
+import { isTaxOf, isTaxOn, RATE } from './taxOf.ts';
 import { zeroed } from './zeroed.ts';
 import { CHANGE, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
 
@@ -21,6 +21,10 @@ interface Candidate {
 
 const SURE_SCORE = 12;
 const LEAD = 3;
+/** A total below this confidence may be any number. */
+const LEGIBLE = 50;
+/** Rates stand with their sign, or in a column of their own. */
+const ANY_RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?)(?![\d.,])/g;
 /** A confidence that keeps a figure from being called sure, and from being called a mere guess. */
 const UNSURE = 60;
 
@@ -35,6 +39,16 @@ export function findTotal(
 ): Total | null {
   const texts = lines.map((line) => plain(line.text));
   const candidates = labelled(lines, texts, amounts);
+  const computed = candidates.some((c) => c.money.confidence >= LEGIBLE) ? null : netAndTax(texts, amounts);
+  if (computed)
+    return {
+      value: write(computed.minor),
+      minor: computed.minor,
+      line: computed.line,
+      sure: 'likely',
+      spot: computed.spot,
+      because: 'the total is not legible; net and tax come to this',
+    };
   const pool = candidates.length > 0 ? candidates : unlabelled(texts, amounts);
   const judged = pool
     .flatMap((c) => orRepaired(judge(c, lines, texts, amounts), lines, texts, amounts))
@@ -92,17 +106,21 @@ function valueFor(
 function unlabelled(texts: readonly string[], amounts: readonly Money[]): Candidate[] {
   const usable = amounts.filter((a) => a.exact && !CHANGE.test(texts[a.line]!) && !HANDED.test(texts[a.line]!));
   const largest = usable.reduce<Money | null>((a, m) => (a === null || m.minor > a.minor ? m : a), null);
-  const found = [largest, netAndTax(texts, amounts)].filter((m) => m !== null);
-  return found.map((money) => ({ money, score: 0, proved: null, labelled: false }));
+  return largest ? [{ money: largest, score: 0, proved: null, labelled: false }] : [];
 }
 
-/** The total that is not printed, or was not legible: a net and its tax on one line, taken together. */
+/** The total that is not printed, or was not legible: a net and its tax, one beside the other or both labelled. */
 function netAndTax(texts: readonly string[], amounts: readonly Money[]): Money | null {
-  const taxes = amounts.filter((a) => a.exact && a.minor > 0n && TAX.test(texts[a.line]!));
-  for (const tax of taxes) {
-    const net = taxes.find((n) => n.line === tax.line && n.minor > tax.minor);
-    if (net) return { ...net, minor: net.minor + tax.minor };
-  }
+  const usable = amounts.filter((a) => a.exact && a.minor > 0n);
+  for (const tax of usable)
+    for (const net of usable) {
+      if (net.minor <= tax.minor) continue;
+      const beside = net.line === tax.line;
+      if (!beside && !(TAX.test(texts[tax.line]!) && PART_OF_TOTAL.test(texts[net.line]!))) continue;
+      const rates = [...texts[tax.line]!.matchAll(beside ? ANY_RATE : RATE)].map(([, rate]) => rate!.replace(',', '.'));
+      if (rates.some((rate) => isTaxOn(tax.minor, net.minor, rate)))
+        return { ...net, minor: net.minor + tax.minor, confidence: Math.min(net.confidence, tax.confidence, UNSURE) };
+    }
   return null;
 }
 

@@ -14,8 +14,13 @@ export interface Money {
   exact: boolean;
 }
 
-const NUMBER =
-  /(?<![\p{L}\d.,])[-−]?\d{1,3}(?:(?:[ ]?[.,'’]|[ ])\d{3})*(?: ?[.,] ?\d{1,3})?(?![\d])|(?<![\p{L}\d.,])[-−]?\d+(?: ?[.,] ?\d{1,3})?(?!\d)/gu;
+/** A number begins after anything but a letter, digit or mark; a currency's code or sign may touch it. */
+const BEGINS = String.raw`(?:(?<![\p{L}\d.,])|(?<=(?<!\p{L})(?:[Kk]r|EUR|USD|GBP|JPY|CHF|SEK|NOK|DKK|PLN|CZK|HUF|CAD|AUD|BHD|KES)))`;
+const DECIMALS = String.raw`(?: ?[.,] ?\d{1,3})?(?!\d)`;
+const NUMBER = new RegExp(
+  String.raw`${BEGINS}[-−]?\d{1,3}(?:(?:[ ]?[.,'’]|[ ])\d{3})*${DECIMALS}|${BEGINS}[-−]?\d+${DECIMALS}`,
+  'gu',
+);
 
 /** The mark before the decimals that a document uses: the one that stands before exactly two last digits more often. */
 export function decimalMark(lines: readonly TextLine[]): '.' | ',' {

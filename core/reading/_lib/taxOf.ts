@@ -11,6 +11,12 @@ export function isTaxOf(tax: bigint, total: bigint | null, rate: string): boolea
   return close(total * percent.n, 100n * percent.d + percent.n, tax);
 }
 
+/** Whether a tax in minor units is that on top of a net at a rate in percent, to one minor unit. */
+export function isTaxOn(tax: bigint, net: bigint, rate: string): boolean {
+  const percent = percentOf(rate);
+  return percent !== null && percent.n !== 0n && close(net * percent.n, 100n * percent.d, tax);
+}
+
 /** Whether top / bottom is within one minor unit of a figure. */
 export function close(top: bigint, bottom: bigint, figure: bigint): boolean {
   const off = top - figure * bottom;

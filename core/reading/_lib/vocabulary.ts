@@ -22,7 +22,7 @@ export const STRONG_TOTAL = any([
   'endbetrag',
   'rechnungsbetrag',
   'bruttobetrag',
-  'total ttc',
+  'total ?ttc(?: ?eur)?',
   'net a payer',
   'montant total',
   'montant ttc',
