@@ -4,7 +4,8 @@ import { randomFrom } from '../../demo/random.ts';
 import { readFile } from '../../server/reading/readFile.ts';
 import { inventFacts, LOCALES, type Facts } from './facts.ts';
 import { LAYOUTS, type Layout } from './layouts.ts';
-import { LAYOUTS_SEEN, LAYOUTS_UNSEEN } from './layoutsAfter.ts';
+import { LAYOUTS_SEEN } from './layoutsSeen.ts';
+import { LAYOUTS_UNSEEN } from './layoutsUnseen.ts';
 import { HARMS, spoil } from './spoil.ts';
 
 const AS_OF = '2026-06-30';
@@ -31,8 +32,8 @@ export interface Miss {
 
 const SETS: readonly { set: string; layouts: readonly Layout[]; seed: number }[] = [
   { set: 'layouts the reader was made with', layouts: LAYOUTS, seed: 11 },
-  { set: 'layouts drawn before its last change', layouts: LAYOUTS_SEEN, seed: 12 },
-  { set: 'layouts drawn after it', layouts: LAYOUTS_UNSEEN, seed: 14 },
+  { set: 'layouts it was changed for since', layouts: LAYOUTS_SEEN, seed: 12 },
+  { set: 'layouts it was never changed for', layouts: LAYOUTS_UNSEEN, seed: 14 },
 ];
 
 /** Draws, spoils and reads a receipt for every layout and locale, each with the next kind of harm. */

@@ -34,7 +34,11 @@ const RETRIES = 5;
 
 /** Starts the queue on tables that `installQueue` made. */
 export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usualJobLimits): Promise<RunningJobs> {
-  const db = { executeSql: (text: string, values: unknown[]) => pool.query(text, values) };
+  // A job that is cut short by stopping has nothing left to tell: it counts as silent and is given to another.
+  let stopped = false;
+  const db = {
+    executeSql: async (text: string, values: unknown[]) => (stopped ? { rows: [] } : pool.query(text, values)),
+  };
   const boss = new PgBoss({ db, schema: SCHEMA, migrate: false, maintenanceIntervalSeconds: limits.lookSeconds });
   boss.on('error', (error) => log.warn({ name: error.name, message: error.message }, 'queue'));
   await boss.start();
@@ -49,7 +53,10 @@ export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usu
     async every(cron, name) {
       await boss.schedule(name, cron, {}, { ...options, tz: 'UTC' });
     },
-    stop: () => boss.stop({ graceful: false, wait: false, close: false }),
+    async stop() {
+      await boss.stop({ graceful: false, wait: false, close: false });
+      stopped = true;
+    },
   };
 }
 

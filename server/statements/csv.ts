@@ -74,7 +74,7 @@ export const headingsOf = (table: Table): string => table.columns.map((c) => c.t
 
 const NAMES: [keyof Mapping, RegExp][] = [
   ['purchased', /purchase|transaction date|kaufdatum|kjøpsdato|data da compra|date d.achat/],
-  ['date', /book|post|date|datum|dato|fecha|data/],
+  ['date', /book|buchung|bokfør|post|date|datum|dato|fecha|data/],
   ['originalAmount', /original amount|foreign amount|local amount|urspr|amount in currency/],
   ['originalCurrency', /original currency|foreign currency|currency|währung|valuta|devise|moneda/],
   ['amount', /amount|betrag|beløp|belopp|montant|importe|valor|importo|bedrag/],

@@ -40,3 +40,8 @@ export async function dropLarge(target: Locator, name: string, size: number): Pr
     { name, size },
   );
 }
+
+/** Where files are added, and the entry of one of them. */
+export const zoneOf = (page: Page): Locator => page.getByRole('region', { name: 'Add files' });
+export const added = (page: Page, name: string): Locator =>
+  page.getByRole('list', { name: 'Files being added' }).getByRole('listitem').filter({ hasText: name });

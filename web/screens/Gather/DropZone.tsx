@@ -65,7 +65,7 @@ export function DropZone({ uploads, onFiles, onDismiss, accept, hint, camera = f
               </span>
               {u.done ? (
                 <button type="button" className="btn btn-xs" onClick={() => onDismiss(u.key)}>
-                  {u.says ? 'Dismiss' : 'Added'}
+                  {u.says || u.remark ? 'Dismiss' : 'Added'}
                 </button>
               ) : (
                 <progress

@@ -1,60 +1,9 @@
-import { longDate, type Facts } from './facts.ts';
+import { longDate } from './facts.ts';
 import type { Layout } from './layouts.ts';
+import { money, wordsOf } from './otherWords.ts';
 import { Paper } from './paper.ts';
 
-/**
- * Layouts with other words, drawn to see how the reader reads what it was not made with. Once the reader has been
- * changed for what they showed they move to LAYOUTS_SEEN, and new ones are due in LAYOUTS_UNSEEN.
- */
-
-interface Words {
-  due: string;
-  net: string;
-  tax: string;
-  paid: string;
-  taxNumber: string;
-  served: string;
-}
-const ENGLISH: Words = {
-  due: 'Balance due',
-  net: 'Net',
-  tax: 'VAT',
-  paid: 'Paid by card',
-  taxNumber: 'VAT registration',
-  served: 'You were served by',
-};
-const WORDS: Record<string, Words> = {
-  DE: {
-    due: 'Gesamtbetrag',
-    net: 'Netto',
-    tax: 'USt',
-    paid: 'Girokarte',
-    taxNumber: 'UID-Nr.',
-    served: 'Es bediente Sie',
-  },
-  FR: {
-    due: 'Net à payer',
-    net: 'Hors taxes',
-    tax: 'TVA',
-    paid: 'Réglé par carte',
-    taxNumber: 'TVA intracom.',
-    served: 'Servi par',
-  },
-  NO: {
-    due: 'Totalt',
-    net: 'Netto',
-    tax: 'mva.',
-    paid: 'Betalt med kort',
-    taxNumber: 'Foretaksnr.',
-    served: 'Betjent av',
-  },
-  US: { ...ENGLISH, due: 'Total charge', tax: 'Tax', paid: 'Charged to card', taxNumber: 'EIN' },
-  GB: { ...ENGLISH, due: 'Amount payable' },
-  T: { ...ENGLISH, due: 'Total amount', tax: 'Consumption tax', taxNumber: 'Registration No' },
-  BH: { ...ENGLISH, due: 'Net payable' },
-};
-const wordsOf = (f: Facts): Words => WORDS[f.locale.prefix] ?? ENGLISH;
-const money = (f: Facts, minor: number): string => f.locale.number(minor);
+/** Layouts that were drawn after the reader was first made, and that it has been changed for since. */
 
 /** A hotel's account in a serif face: a ruled table with a day for every item and the house at the foot of the sheet. */
 const account: Layout = (f) => {
@@ -289,62 +238,4 @@ const letter: Layout = (f) => {
   return p;
 };
 
-/** A stub torn from a block: two labels a line, the number of the stub large, the sum between two rules at the end. */
-const stub: Layout = (f) => {
-  const p = new Paper(560, 'sans');
-  const w = wordsOf(f);
-  p.text(f.merchant, 30, 24);
-  p.text(`No ${f.card}`, 530, 34, 'right');
-  p.down(28);
-  p.text(`${f.street}`, 30, 17);
-  p.down(26);
-  p.text(`${w.taxNumber} ${f.taxNumber}`, 30, 17);
-  p.down(44);
-  p.text(`${f.locale.words.date}:`, 30, 19);
-  p.text(longDate(f.date, f.locale), 140, 19);
-  p.text(`${w.served}: M.`, 530, 19, 'right');
-  p.down(40);
-  for (const item of f.items) {
-    p.text(`- ${item.name}`, 30, 19);
-    p.text(money(f, item.minor), 530, 19, 'right');
-    p.down(30);
-  }
-  p.rule();
-  p.down(20);
-  p.text(`${w.due} (${f.locale.words.tax} ${f.rate}% = ${money(f, f.tax)})`, 30, 19);
-  p.text(`${money(f, f.total)} ${f.locale.sign}`, 530, 24, 'right');
-  p.down(16);
-  p.rule();
-  p.down(20);
-  p.text(w.paid, 30, 18);
-  return p;
-};
-
-/** A narrow strip of a kiosk, all in the middle, without rules; the tax is in a sentence. */
-const kiosk: Layout = (f) => {
-  const p = new Paper(340, 'narrow');
-  const w = wordsOf(f);
-  const { currency } = f.locale;
-  p.text(f.locale.words.thanks, 170, 20, 'middle');
-  p.down(36);
-  p.text(f.merchant, 170, 30, 'middle');
-  p.down(26);
-  p.text(f.street, 170, 20, 'middle');
-  p.down(40);
-  for (const item of f.items) {
-    p.text(`${item.name} ... ${money(f, item.minor)}`, 170, 22, 'middle');
-    p.down(28);
-  }
-  p.down(14);
-  p.text(`${w.due}: ${currency} ${money(f, f.total)}`, 170, 27, 'middle');
-  p.down(34);
-  p.text(`${f.rate}% ${w.tax}: ${money(f, f.tax)}`, 170, 20, 'middle');
-  p.down(34);
-  p.text(`${f.locale.date(f.date)} ${f.time}`, 170, 22, 'middle');
-  p.down(28);
-  p.text(`${w.taxNumber} ${f.taxNumber}`, 170, 18, 'middle');
-  return p;
-};
-
 export const LAYOUTS_SEEN: readonly Layout[] = [account, form, tableBill, terminal, sumFirst, ticket, pump, letter];
-export const LAYOUTS_UNSEEN: readonly Layout[] = [stub, kiosk];
