@@ -34,11 +34,8 @@ const RETRIES = 5;
 
 /** Starts the queue on tables that `installQueue` made. */
 export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usualJobLimits): Promise<RunningJobs> {
-  // A job that is cut short by stopping has nothing left to tell: it counts as silent and is given to another.
   let stopped = false;
-  const db = {
-    executeSql: async (text: string, values: unknown[]) => (stopped ? { rows: [] } : pool.query(text, values)),
-  };
+  const db = { executeSql: (text: string, values: unknown[]) => pool.query(text, values) };
   const boss = new PgBoss({ db, schema: SCHEMA, migrate: false, maintenanceIntervalSeconds: limits.lookSeconds });
   boss.on('error', (error) => log.warn({ name: error.name, message: error.message }, 'queue'));
   await boss.start();
@@ -48,14 +45,19 @@ export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usu
       await boss.send(name, data, { ...options, db: inside(trx) });
     },
     async work(name, run) {
-      await boss.work(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => run(job!.data as never));
+      await boss.work(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
+        const [outcome] = await Promise.allSettled([run(job!.data as never)]);
+        // A job that stopping cuts short tells nothing more: it counts as silent and is given to another process.
+        if (stopped) await new Promise(() => {});
+        if (outcome!.status === 'rejected') throw outcome!.reason;
+      });
     },
     async every(cron, name) {
       await boss.schedule(name, cron, {}, { ...options, tz: 'UTC' });
     },
-    async stop() {
-      await boss.stop({ graceful: false, wait: false, close: false });
+    stop() {
       stopped = true;
+      return boss.stop({ graceful: false, wait: false, close: false });
     },
   };
 }
