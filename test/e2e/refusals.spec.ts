@@ -98,6 +98,7 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await page.keyboard.press('?');
   await page.getByLabel('Single letters act outside of fields').check();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('h');
   await expect(page.getByLabel('Why it has to wait')).toBeFocused();
   await page.keyboard.type('hn.,');
