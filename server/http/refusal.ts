@@ -30,6 +30,10 @@ const REFUSALS = {
   'charge-in-use': [409, 'The charge of {merchant} is {state}. Undo that first.'],
   'not-yours-to-change': [409, 'Claim {claim} is {state}. Only a draft or a returned claim takes lines.'],
   'pair-differs': [422, '{problem}'],
+  'month-closed': [
+    409,
+    'Card {card} is closed for {month}, and every charge of it stays accounted for. Open the month again first.',
+  ],
   'month-open': [422, 'The month cannot be closed: {problem}'],
   'too-large': [413, 'The file is larger than {limit}. Take a smaller picture, or split the document.'],
   'too-many': [429, 'Too many attempts. Wait {seconds} seconds and try again.'],

@@ -1,7 +1,7 @@
 import type { FoundTax, Sureness } from '../reading.types.ts';
 import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
-import { close, isTaxOf, percentOf, RATE } from './taxOf.ts';
+import { BARE_RATE, isTaxOf, isTaxOn, RATE, rateIn } from './taxOf.ts';
 import { TAX } from './vocabulary.ts';
 import { zeroed } from './zeroed.ts';
 
@@ -15,32 +15,38 @@ export function findTaxes(
   total: bigint | null,
   write: (minor: bigint) => string,
 ): FoundTax[] {
-  const found: FoundTax[] = [];
-  lines.forEach((line, i) => {
-    const [match, ...more] = [...line.text.matchAll(RATE)];
-    if (more.length > 0) return;
-    if (!match) {
-      const row = tableRow(lines, amounts, i, write);
-      if (row && !found.some((f) => f.rate === row.rate && f.tax === row.tax)) found.push(row);
-      return;
-    }
-    const numbers = amountsFor(lines, amounts, i);
-    const { rate, pair } = rateOf(match[1]!, numbers, total);
-    const named = TAX.test(plain(line.text));
-    if (!pair && !named) return;
-    const alone = pair ? null : taxAlone(numbers, rate, total);
-    if (!pair && !alone) return;
-    const money = pair?.tax ?? alone!;
-    const tax: FoundTax = {
-      rate,
-      base: pair ? write(pair.base) : null,
-      tax: write(money.minor),
-      sure: surenessOf(money, pair !== null || isTaxOf(money.minor, total, rate)),
-      spot: money.spot,
-    };
-    if (!found.some((f) => f.rate === tax.rate && f.tax === tax.tax)) found.push(tax);
+  const found = lines.flatMap((line, i) => {
+    const rates = [...line.text.matchAll(RATE)];
+    if (rates.length > 1) return [];
+    const tax = rates[0]
+      ? ratedLine(lines, amounts, i, rates[0][1]!, total, write)
+      : tableRow(lines, amounts, i, write);
+    return tax ? [tax] : [];
   });
-  return found;
+  return found.filter((tax, i) => found.findIndex((f) => f.rate === tax.rate && f.tax === tax.tax) === i);
+}
+
+/** The tax of a line that names a rate. */
+function ratedLine(
+  lines: readonly TextLine[],
+  amounts: readonly Money[],
+  i: number,
+  printed: string,
+  total: bigint | null,
+  write: (minor: bigint) => string,
+): FoundTax | null {
+  const numbers = amountsFor(lines, amounts, i);
+  const { rate, pair } = rateOf(printed, numbers, total);
+  const named = TAX.test(plain(lines[i]!.text));
+  const money = pair?.tax ?? (named ? taxAlone(numbers, rate, total) : null);
+  if (!money) return null;
+  return {
+    rate,
+    base: pair ? write(pair.base) : null,
+    tax: write(money.minor),
+    sure: surenessOf(money, pair !== null || isTaxOf(money.minor, total, rate)),
+    spot: money.spot,
+  };
 }
 
 /** The amounts of a line, or of the one below where it has only labels, as forms have. */
@@ -73,9 +79,9 @@ function tableRow(
     .some((l) => l.text.includes('%') || TAX.test(plain(l.text)));
   const numbers = amounts.filter((a) => a.line === i && a.exact);
   if (!headed || numbers.length < 2) return null;
-  for (const [, printed] of lines[i]!.text.matchAll(/(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?)(?![\d.,])/g)) {
-    const rate = printed!.replace(',', '.').replace(/\.0+$/, '');
-    const pair = Number(rate) > 0 && pairOf(numbers, rate);
+  for (const [, printed] of lines[i]!.text.matchAll(BARE_RATE)) {
+    const rate = rateIn(printed!);
+    const pair = pairOf(numbers, rate);
     if (!pair) continue;
     const { tax, base } = pair;
     return { rate, base: write(base), tax: write(tax.minor), sure: surenessOf(tax, true), spot: tax.spot };
@@ -85,7 +91,7 @@ function tableRow(
 
 /** The rate as printed, or with misread zeros put right where only so the figures of the line agree with it. */
 function rateOf(printed: string, numbers: readonly Money[], total: bigint | null) {
-  const rates = zeroed(printed.replace(',', '.').replace(/\.0+$/, ''));
+  const rates = zeroed(rateIn(printed));
   const agreeing = rates.find((r) => pairOf(numbers, r) || numbers.some((a) => isTaxOf(a.minor, total, r)));
   const rate = agreeing ?? rates[0]!;
   return { rate, pair: pairOf(numbers, rate) };
@@ -93,14 +99,11 @@ function rateOf(printed: string, numbers: readonly Money[], total: bigint | null
 
 /** The tax and its base among the amounts of a line, by computing: tax of a net, or tax within a gross. */
 function pairOf(numbers: readonly Money[], rate: string): { tax: Money; base: bigint } | null {
-  const percent = percentOf(rate);
-  if (!percent || percent.n === 0n) return null;
   for (const tax of numbers)
     for (const other of numbers) {
       if (tax === other || tax.minor <= 0n || other.minor <= tax.minor) continue;
-      if (close(other.minor * percent.n, 100n * percent.d, tax.minor)) return { tax, base: other.minor };
-      if (close(other.minor * percent.n, 100n * percent.d + percent.n, tax.minor))
-        return { tax, base: other.minor - tax.minor };
+      if (isTaxOn(tax.minor, other.minor, rate)) return { tax, base: other.minor };
+      if (isTaxOf(tax.minor, other.minor, rate)) return { tax, base: other.minor - tax.minor };
     }
   return null;
 }

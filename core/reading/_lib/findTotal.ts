@@ -1,7 +1,7 @@
 import type { Found, Sureness } from '../reading.types.ts';
 import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
-import { isTaxOf, isTaxOn, RATE } from './taxOf.ts';
+import { BARE_RATE, isTaxOf, isTaxOn, RATE, rateIn } from './taxOf.ts';
 import { zeroed } from './zeroed.ts';
 import { CHANGE, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
 
@@ -23,8 +23,6 @@ const SURE_SCORE = 12;
 const LEAD = 3;
 /** A total below this confidence may be any number. */
 const LEGIBLE = 50;
-/** Rates stand with their sign, or in a column of their own. */
-const ANY_RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?)(?![\d.,])/g;
 /** A confidence that keeps a figure from being called sure, and from being called a mere guess. */
 const UNSURE = 60;
 
@@ -117,7 +115,7 @@ function netAndTax(texts: readonly string[], amounts: readonly Money[]): Money |
       if (net.minor <= tax.minor) continue;
       const beside = net.line === tax.line;
       if (!beside && !(TAX.test(texts[tax.line]!) && PART_OF_TOTAL.test(texts[net.line]!))) continue;
-      const rates = [...texts[tax.line]!.matchAll(beside ? ANY_RATE : RATE)].map(([, rate]) => rate!.replace(',', '.'));
+      const rates = [...texts[tax.line]!.matchAll(beside ? BARE_RATE : RATE)].map(([, rate]) => rateIn(rate!));
       if (rates.some((rate) => isTaxOn(tax.minor, net.minor, rate)))
         return { ...net, minor: net.minor + tax.minor, confidence: Math.min(net.confidence, tax.confidence, UNSURE) };
     }
@@ -182,7 +180,7 @@ function taxFits({ minor, line }: Money, texts: readonly string[], amounts: read
       && tax.minor > 0n
       && TAX.test(texts[tax.line]!)
       && [...texts[tax.line]!.matchAll(RATE)].some(([, rate]) =>
-        zeroed(rate!.replace(',', '.')).some((r) => isTaxOf(tax.minor, minor, r)),
+        zeroed(rateIn(rate!)).some((r) => isTaxOf(tax.minor, minor, r)),
       ),
   );
 }

@@ -1,8 +1,14 @@
 import { decimalToFraction, isDecimal } from '../../money/decimal.ts';
 import type { Fraction } from '../../money/fraction.ts';
 
-/** A rate in percent as it is printed. */
+/** A rate in percent as it is printed with its sign. */
 export const RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?) ?%/g;
+
+/** A number that may be a rate, as it stands in a column of rates. */
+export const BARE_RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?)(?![\d.,])/g;
+
+/** A printed rate as a decimal: "19,0" is "19". */
+export const rateIn = (printed: string): string => printed.replace(',', '.').replace(/\.0+$/, '');
 
 /** Whether a tax in minor units is that within a total at a rate in percent, to one minor unit. */
 export function isTaxOf(tax: bigint, total: bigint | null, rate: string): boolean {
@@ -18,9 +24,9 @@ export function isTaxOn(tax: bigint, net: bigint, rate: string): boolean {
 }
 
 /** Whether top / bottom is within one minor unit of a figure. */
-export function close(top: bigint, bottom: bigint, figure: bigint): boolean {
+function close(top: bigint, bottom: bigint, figure: bigint): boolean {
   const off = top - figure * bottom;
   return (off < 0n ? -off : off) <= bottom;
 }
 
-export const percentOf = (rate: string): Fraction | null => (isDecimal(rate) ? decimalToFraction(rate) : null);
+const percentOf = (rate: string): Fraction | null => (isDecimal(rate) ? decimalToFraction(rate) : null);

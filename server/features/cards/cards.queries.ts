@@ -167,6 +167,19 @@ export async function selectStatementsOf(
   return [...periods.values()];
 }
 
+/** The closed month, if any, that one of the charges belongs to. */
+export async function selectClosedMonthOf(
+  db: Db,
+  chargeIds: readonly string[],
+): Promise<{ card: string; month: string } | undefined> {
+  return db('charges as c')
+    .join('card_months as m', (on) =>
+      on.on('m.card_id', 'c.card_id').on('m.month', db.raw("to_char(c.booked_on, 'YYYY-MM')")),
+    )
+    .whereRaw('c.id = any(?::bigint[])', [[...chargeIds]])
+    .first('m.card_id as card', 'm.month');
+}
+
 export async function insertClosedMonth(
   trx: Db,
   row: { card_id: string; month: string; closed_by: string; closed_at: Date },

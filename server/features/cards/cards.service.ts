@@ -2,6 +2,7 @@ import { reconcileMonth } from '../../../core/cardMonth/reconcileMonth.ts';
 import { addDays } from '../../../core/dates/isoDate.ts';
 import { fromMinor } from '../../../core/money/amount.ts';
 import { FINANCE, hasAny, type Actor, type Context } from '../../context.ts';
+import type { Db } from '../../db/connect.ts';
 import { Refused } from '../../http/refusal.ts';
 import { inTransaction } from '../claims/access.ts';
 import {
@@ -11,6 +12,7 @@ import {
   lockCharges,
   selectCards,
   selectCharges,
+  selectClosedMonthOf,
   selectMonths,
   selectStatementsOf,
   upsertChargeMark,
@@ -121,10 +123,25 @@ function assertKeeper(card: CardView, actor: Actor): void {
 
 /** Closes a month that is proved; the holder or finance does it, and either can open it again. */
 export async function closeMonth(context: Context, actor: Actor, id: string, month: string): Promise<void> {
-  const { proof, card } = await viewMonth(context, actor, id, month);
-  assertKeeper(card, actor);
-  if (proof.problems.length > 0) throw new Refused('month-open', { problem: `${proof.problems.join('; ')}.` });
-  await insertClosedMonth(context.db, { card_id: id, month, closed_by: actor.id, closed_at: context.clock.now() });
+  await inTransaction(context, async (trx) => {
+    const inside = { ...context, db: trx };
+    const { charges } = await viewMonth(inside, actor, id, month);
+    await lockCharges(
+      trx,
+      charges.map((c) => String(c.id)),
+    );
+    const { proof, card } = await viewMonth(inside, actor, id, month);
+    assertKeeper(card, actor);
+    if (proof.problems.length > 0) throw new Refused('month-open', { problem: `${proof.problems.join('; ')}.` });
+    await insertClosedMonth(trx, { card_id: id, month, closed_by: actor.id, closed_at: context.clock.now() });
+  });
+}
+
+/** Locks charges that are about to lose their line or mark, and refuses where their card's month is closed. */
+export async function lockChargesToFree(trx: Db, ids: readonly string[]): Promise<void> {
+  await lockCharges(trx, ids);
+  const closed = await selectClosedMonthOf(trx, ids);
+  if (closed) throw new Refused('month-closed', closed);
 }
 export async function reopenMonth(context: Context, actor: Actor, id: string, month: string): Promise<void> {
   assertKeeper(await visibleCard(context, actor, id), actor);
@@ -134,7 +151,7 @@ export async function reopenMonth(context: Context, actor: Actor, id: string, mo
 /** Says of an own charge that it was claimed before, with where; or takes that back. */
 export async function markCharge(context: Context, actor: Actor, id: bigint, reason: string | null): Promise<void> {
   await inTransaction(context, async (trx) => {
-    await lockCharges(trx, [String(id)]);
+    await (reason === null ? lockChargesToFree : lockCharges)(trx, [String(id)]);
     const [charge] = await selectCharges(trx, { holderId: actor.id, ids: [String(id)] });
     if (!charge) throw new Refused('not-found', { what: 'charge' });
     if (reason === null) return deleteChargeMark(trx, id);

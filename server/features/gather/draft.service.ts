@@ -4,12 +4,13 @@ import type { Actor, Context } from '../../context.ts';
 import type { Db } from '../../db/connect.ts';
 import { Refused } from '../../http/refusal.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
+import { lockChargesToFree } from '../cards/cards.service.ts';
 import { inTransaction } from '../claims/access.ts';
 import { buildCase } from '../claims/buildCase.ts';
 import { lockClaim, replaceLine, updateClaim, type ClaimRow } from '../claims/claims.queries.ts';
 import { refreshClaim } from '../claims/refreshClaim.ts';
 import { record, toRecord } from '../claims/review.service.ts';
-import { deleteLine, lineHasCharge, updateLine } from './gather.queries.ts';
+import { deleteLine, selectChargeOfLine, updateLine } from './gather.queries.ts';
 import type { LineEdit } from './gather.schema.ts';
 
 /** Locks a draft of the actor's at the revision that was seen. */
@@ -48,7 +49,7 @@ export function editLine(
     const { document } = await buildCase(trx, claim, await proposedPostingDate(trx, context.clock, claim.entity_id));
     const line = document.claim.lines.find((l) => l.id === lineId);
     if (!line) throw new Refused('not-found', { what: 'line' });
-    if ((await lineHasCharge(trx, { ...key, id: lineId })) && (set.amount || set.date))
+    if ((await selectChargeOfLine(trx, { ...key, id: lineId })) !== null && (set.amount || set.date))
       throw new Refused('invalid', { problem: 'Amount and date of a charge are the bank’s and cannot be changed.' });
     if (set.category !== undefined) line.category = set.category;
     if (set.amount) Object.assign(line, set.amount);
@@ -120,7 +121,10 @@ export function removeLine(
 ): Promise<void> {
   return inTransaction(context, async (trx) => {
     const claim = await lockDraft(trx, actor, { number, revision });
-    await deleteLine(trx, { claim_id: claim.id, version: claim.version, id: lineId });
+    const key = { claim_id: claim.id, version: claim.version, id: lineId };
+    const charge = await selectChargeOfLine(trx, key);
+    if (charge !== null) await lockChargesToFree(trx, [charge]);
+    await deleteLine(trx, key);
     await refreshDraft(trx, context, claim);
     await record(trx, context, actor, claim, 'line removed', { revision: claim.revision, line: lineId });
   });

@@ -172,10 +172,18 @@ describe('a purchasing card’s month', () => {
     expect(view.assessment.settlement).toMatchObject({ payable: '0.00', receivable: '0.00' });
     const { body: closed } = await leilani.put(`${path}/closed`);
     expect([closed.closedBy, closed.proof.difference, closed.proof.problems]).toEqual(['Leilani Kahue', '0.00', []]);
-    const one = { charge: mine[0]!.id, reason: 'elsewhere' };
-    expect((await leilani.put(`/charges/${one.charge}/mark`, { reason: one.reason })).status).toBeGreaterThanOrEqual(
-      400,
-    );
+    const { body: pairs } = await leilani.get('/pairs');
+    const lines = [{ claim: claim.number, line: '1' }];
+    const takeOff = () =>
+      leilani.send('DELETE', `/drafts/${claim.number}/lines/1?revision=${pairs.revisions[claim.number]}`);
+    for (const refused of [await takeOff(), await leilani.post('/pairs/undo', { lines, what: 'charge' })])
+      expect([refused.status, refused.body.code, refused.body.numbers]).toEqual([
+        409,
+        'month-closed',
+        { card: '4427', month },
+      ]);
     expect((await leilani.send('DELETE', `${path}/closed`)).body.closedBy).toBeNull();
+    expect((await takeOff()).status).toBe(200);
+    expect((await leilani.get(path)).body.proof.open.count).toBe(1);
   });
 });

@@ -104,6 +104,11 @@ export async function deleteLine(trx: Db, key: { claim_id: bigint; version: numb
   await trx('lines').where(key).delete();
 }
 
-export async function lineHasCharge(trx: Db, key: { claim_id: bigint; version: number; id: string }): Promise<boolean> {
-  return (await trx('lines').where(key).whereNotNull('charge_id').first('id')) !== undefined;
+/** The charge a line stands on; null for none, and for a line that is not there. */
+export async function selectChargeOfLine(
+  trx: Db,
+  key: { claim_id: bigint; version: number; id: string },
+): Promise<string | null> {
+  const charge = (await trx('lines').where(key).first('charge_id'))?.charge_id ?? null;
+  return charge === null ? null : String(charge);
 }

@@ -5,7 +5,7 @@ import type { Actor, Context } from '../../context.ts';
 import type { Db } from '../../db/connect.ts';
 import { Refused } from '../../http/refusal.ts';
 import { lockCharges, selectCharges, type ChargeRecord } from '../cards/cards.queries.ts';
-import { leftOf, stateOf, writeCharge } from '../cards/cards.service.ts';
+import { leftOf, lockChargesToFree, stateOf, writeCharge } from '../cards/cards.service.ts';
 import { inTransaction } from '../claims/access.ts';
 import type { ClaimRow } from '../claims/claims.queries.ts';
 import { record } from '../claims/review.service.ts';
@@ -268,6 +268,7 @@ export function undoPairs(context: Context, actor: Actor, { lines: refs, what }:
     );
     const wanted = new Set(refs.map((r) => `${r.claim}/${r.line}`));
     const lines = (await selectDraftLines(trx, actor.id)).filter((l) => wanted.has(refOf(l)));
+    if (what === 'charge') await lockChargesToFree(trx, chargesOf(lines));
     for (const line of lines) {
       if (what === 'receipt') await updateLine(trx, keyOf(claims, line), { receipt_id: null });
       else if (line.charge_id !== null) await unpairCharge(trx, claims, line);
@@ -275,6 +276,9 @@ export function undoPairs(context: Context, actor: Actor, { lines: refs, what }:
     await finish(trx, context, actor, claims, 'unpaired', { lines: [...wanted], what });
   });
 }
+
+const chargesOf = (lines: readonly DraftLine[]): string[] =>
+  lines.flatMap((l) => (l.charge_id === null ? [] : [String(l.charge_id)]));
 
 async function unpairCharge(trx: Db, claims: Map<string, ClaimRow>, line: DraftLine): Promise<void> {
   const before = line.before_pair ?? { rate_kind: 'reference', settled_amount: null, settled_currency: null };
