@@ -29,6 +29,20 @@ const fonts = {
   ]),
 };
 
+/** A till slip of Wexford over one total in euro, ISO date. */
+export const drawSlip = (merchant: string, date: string, total: string, tilt = 0): Promise<Buffer> =>
+  drawReceipt({
+    merchant,
+    place: 'Co. Wexford, Ireland',
+    date,
+    rows: [['Goods', total]],
+    total,
+    currency: 'EUR',
+    taxNumber: 'IE6388047V',
+    style: 'slip',
+    tilt,
+  });
+
 const WIDTH = 460;
 
 /** A receipt as a JPEG, drawn with shipped fonts so that it looks the same on every machine. */

@@ -14,7 +14,7 @@ import { passDay } from '../standins/bank/nights.ts';
 import type { Bank } from '../standins/bank/server.ts';
 import { writeCamt053 } from '../standins/bank/write.ts';
 import type { ClaimSeed } from './claims.ts';
-import { drawReceipt } from './drawReceipt.ts';
+import { drawSlip } from './drawReceipt.ts';
 import { cards } from './cards.ts';
 
 const HISTORY_DAYS = 75;
@@ -116,18 +116,6 @@ export async function loadGathered({ db, clock }: Context, book: Book, day: stri
   const mine = book.purchases
     .filter((p) => p.card === '4433' && p.bookedOn < addDays(day, -NIGHTS_LEFT))
     .sort((a, b) => (a.bookedOn < b.bookedOn ? 1 : -1));
-  const slip = (merchant: string, date: string, total: string, tilt: number) =>
-    drawReceipt({
-      merchant,
-      place: 'Co. Wexford, Ireland',
-      date,
-      rows: [['Goods', total]],
-      total,
-      currency: 'EUR',
-      taxNumber: 'IE6388047V',
-      style: 'slip',
-      tilt,
-    });
   const [first, second] = [mine[0]!, mine[1]!];
   const euro = (p: Purchase) => fromMinor(BigInt(p.settled), 'EUR');
   const add = async (name: string, bytes: Buffer) => {
@@ -138,9 +126,9 @@ export async function loadGathered({ db, clock }: Context, book: Book, day: stri
     await insertReceipt(db, { owner_id: owner, sha256, added_at: clock.now(), name, came_in: null });
     await insertReading(db, sha256, clock.now());
   };
-  await add('quay-stores.jpg', await slip(first.merchant, first.purchasedOn, euro(first), 2));
-  await add('photo-0412.jpg', await slip(second.merchant, second.purchasedOn, euro(second), -3));
-  await add('lunch.jpg', await slip('The Salted Samphire', addDays(day, -4), '27.40', 1));
+  await add('quay-stores.jpg', await drawSlip(first.merchant, first.purchasedOn, euro(first), 2));
+  await add('photo-0412.jpg', await drawSlip(second.merchant, second.purchasedOn, euro(second), -3));
+  await add('lunch.jpg', await drawSlip('The Salted Samphire', addDays(day, -4), '27.40', 1));
   await add('ferry-ticket.pdf', await ticket(addDays(day, -6)));
 }
 

@@ -159,3 +159,76 @@ describe('kroner', () => {
     expect(read('#Somewhere\nTotal kr 120,00').currency).toBeNull();
   });
 });
+
+describe('zeros struck through, which are read as 8 or 6', () => {
+  it('are put right in a total that the items prove, which is then not sure', () => {
+    const text = (total: string) => `#Shop\n02.03.2026\nRope EUR 12.50\nGloves 7.60\nTotal EUR ${total}`;
+    expect(read(text('28.18')).amount).toMatchObject({ value: '20.10', sure: 'likely' });
+    expect(read(text('28.19')).amount?.value).toBe('28.19');
+  });
+
+  it('are put right in a total by its tax and rate, where only one reading fits', () => {
+    const text = '#Shop\n02.03.2026\nTotal EUR 126.39\n20% VAT 20.07';
+    expect(read(text).amount).toMatchObject({ value: '120.39', sure: 'likely' });
+  });
+
+  it('are left where nothing proves another figure', () => {
+    expect(read('#Shop\n02.03.2026\nTotal EUR 126.39').amount?.value).toBe('126.39');
+  });
+
+  it('are put right in a date that cannot be, and the date is not sure', () => {
+    expect(read('#Shop\n17 Mar 2826\nTotal EUR 1.00').date).toMatchObject({ value: '2026-03-17', sure: 'likely' });
+    expect(read('#Shop\n2026/82/24\nTotal EUR 1.00').date).toMatchObject({ value: '2026-02-24', sure: 'likely' });
+  });
+});
+
+describe('a total that is not legible', () => {
+  it('is computed from net and tax, and says so', () => {
+    expect(read('#Shop\nEUR\nNet 81.60\nVAT 23 % 18.77').amount).toMatchObject({
+      value: '100.37',
+      sure: 'likely',
+      because: 'the total is not legible; net and tax come to this',
+    });
+    expect(read('#Shop\nEUR\n% Net VAT\n25,0 195,15 48,79').amount?.value).toBe('243.94');
+  });
+
+  it('is never computed over one that is: a tip makes it more than net and tax', () => {
+    expect(read('#Shop\nEUR\nNet 81.60\nVAT 23 % 18.77\nTip 5.00\nTotal 105.37').amount?.value).toBe('105.37');
+  });
+});
+
+describe('figures as they are set', () => {
+  it('are read from the row below their labels', () => {
+    expect(read('#Ferry\nVAT 23% Net\n4.86 21.14\nTotal due EUR 26.00').taxes).toMatchObject([
+      { rate: '23', base: '21.14', tax: '4.86' },
+    ]);
+  });
+
+  it('are read from a table with rates in a column of their own, not from quantities and prices', () => {
+    expect(read('#Bar\nTotal EUR 26.00\n% Net VAT\n23.0 21.14 4.86').taxes).toMatchObject([
+      { rate: '23', base: '21.14', tax: '4.86', sure: 'sure' },
+    ]);
+    expect(read('#Bar\n2 Soup 10.00 20.00\nTotal EUR 20.00').taxes).toEqual([]);
+  });
+
+  it('are read where the currency touches them', () => {
+    expect(values('#Bar\nTotal EUR12.50')).toMatchObject({ amount: '12.50', currency: 'EUR' });
+    expect(values('#Bar\nOslo Norge Org.nr 987654321 MVA\nTotalt kr243,94')).toMatchObject({ amount: '243.94' });
+  });
+
+  it('have the currency that stands in brackets, also where the amount is elsewhere', () => {
+    expect(read('#Bar\nNet payable (BHD)\n24.810').currency?.value).toBe('BHD');
+  });
+
+  it('are not sure when only a smudge looks like a sign', () => {
+    expect(read('#Bar\n£ 12', 30).currency?.sure).toBe('doubtful');
+  });
+
+  it('have a tax that its rate does not lead to as doubtful', () => {
+    expect(read('#Bar\nVAT 9% 18.77\nTotal EUR 100.37').taxes).toMatchObject([{ tax: '18.77', sure: 'doubtful' }]);
+  });
+
+  it('belong to a name with a word in it, not to scattered letters', () => {
+    expect(read('#rr a i Rt\nReedbed Cafe\nTotal EUR 4.00').merchant?.value).toBe('Reedbed Cafe');
+  });
+});

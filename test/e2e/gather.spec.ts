@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { drawReceipt } from '../../demo/drawReceipt.ts';
+import { drawSlip } from '../../demo/drawReceipt.ts';
 import { badReceipts, pdf } from '../fixtures/badReceipts.ts';
 import { makeInvoice } from '../fixtures/eInvoice.ts';
 import { added, drop, dropLarge, paste, zoneOf, type TestFile } from './files.ts';
@@ -11,19 +11,6 @@ const rowOf = (page: Page, text: string | RegExp): Locator =>
     .getByRole('listitem')
     .filter({ has: page.getByRole('checkbox') })
     .filter({ hasText: text });
-
-const slip = async (merchant: string, date: string, total: string): Promise<Uint8Array> =>
-  drawReceipt({
-    merchant,
-    place: 'Co. Wexford, Ireland',
-    date,
-    rows: [['Goods', total]],
-    total,
-    currency: 'EUR',
-    taxNumber: 'IE6388047V',
-    style: 'slip',
-    tilt: 1,
-  });
 
 test('files are dropped, picked and pasted, read, confirmed and put on a claim', async ({ browser }) => {
   const page = await pageOf(browser, 'wanjiru.mbaya');
@@ -38,7 +25,7 @@ test('files are dropped, picked and pasted, read, confirmed and put on a claim',
   ]);
   const good: TestFile[] = [
     { name: 'bill.pdf', type: 'application/pdf', bytes: bill },
-    { name: 'slip.jpg', type: 'image/jpeg', bytes: await slip('The Salted Samphire', '2026-03-04', '27.40') },
+    { name: 'slip.jpg', type: 'image/jpeg', bytes: await drawSlip('The Salted Samphire', '2026-03-04', '27.40') },
   ];
   await drop(page, zoneOf(page), [...good, { name: 'empty.png', type: 'image/png', bytes: new Uint8Array() }]);
   await expect(added(page, 'empty.png').getByRole('alert')).toContainText('empty');
@@ -47,7 +34,7 @@ test('files are dropped, picked and pasted, read, confirmed and put on a claim',
     .and(page.locator('input'))
     .setInputFiles([{ name: 'invoice.xml', mimeType: 'text/xml', buffer: await makeInvoice('UBL') }]);
   await paste(page, [
-    { name: 'pasted.png', type: 'image/png', bytes: await slip('Reedbed Cafe', '2026-03-05', '12.60') },
+    { name: 'pasted.png', type: 'image/png', bytes: await drawSlip('Reedbed Cafe', '2026-03-05', '12.60') },
   ]);
 
   // each is read in the background and appears with what it shows
@@ -207,7 +194,7 @@ test('Gather fits a phone, and the camera is a source of files there', async ({ 
   const photo = {
     name: 'IMG_0001.jpg',
     mimeType: 'image/jpeg',
-    buffer: Buffer.from(await slip('Curlew Rooms', '2026-02-03', '64.00')),
+    buffer: Buffer.from(await drawSlip('Curlew Rooms', '2026-02-03', '64.00')),
   };
   await camera.setInputFiles([photo]);
   await expect(rowOf(page, 'IMG_0001.jpg')).toContainText('64.00', { timeout: 60_000 });

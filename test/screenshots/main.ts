@@ -1,5 +1,8 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
 import config from '../../playwright.config.ts';
@@ -8,6 +11,7 @@ import { prepare } from '../../server/db/prepare.ts';
 
 /** npm run screenshots: takes one picture of each main view from the demo data into docs/screenshots. */
 const PORT = '4391';
+const BANK_PORT = '4392';
 const folder = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url));
 
 interface Shot {
@@ -154,15 +158,16 @@ async function take(base: string, shot: Shot, browser: Awaited<ReturnType<typeof
   await context.close();
 }
 
+process.env.BANK_FILE = join(mkdtempSync(join(tmpdir(), 'ebbet-bank-')), 'bank.json');
 const owner = connect(process.env.DATABASE_OWNER_URL!);
 await prepare(owner, process.env.DATABASE_OWNER_URL!, new URL(process.env.DATABASE_APP_URL!).password, true);
 await owner.destroy();
-const server = spawn(process.execPath, ['build/server/main.mjs'], {
-  env: { ...process.env, NODE_ENV: 'production', PORT },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
+const env = { ...process.env, BANK_PORT, BANK_URL: `http://127.0.0.1:${BANK_PORT}`, NODE_ENV: 'production', PORT };
+const bank = spawn(process.execPath, ['build/server/bank.mjs'], { env, stdio: ['ignore', 'ignore', 'inherit'] });
+const server = spawn(process.execPath, ['build/server/main.mjs'], { env, stdio: ['ignore', 'pipe', 'inherit'] });
 await once(server.stdout, 'data');
 const browser = await chromium.launch(config.use!.launchOptions!);
 for (const shot of SHOTS) await take(`http://127.0.0.1:${PORT}`, shot, browser);
 await browser.close();
 server.kill('SIGTERM');
+bank.kill('SIGTERM');
