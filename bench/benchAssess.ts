@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { assess } from '../core/assess/assess.ts';
 import { explainLine } from '../core/explain/explainLine.ts';
-import type { Case, Line } from '../core/formats/case.schema.ts';
+import type { Case, Line } from '../core/documents/case.schema.ts';
 import { makeCase, valid } from '../test/fixtures/caseBuilder.ts';
 import { plainAssess } from '../test/plain/plainAssess.ts';
 import { plainOf, readPlain } from '../test/plain/readPlain.ts';

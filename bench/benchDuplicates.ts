@@ -1,5 +1,5 @@
-import { addDays } from '../core/dates/isoDate.ts';
-import { findDuplicates, reasonOf, type DuplicateLine } from '../core/duplicate/findDuplicates.ts';
+import { addDays } from '../core/numbers/isoDate.ts';
+import { findDuplicates, reasonOf, type DuplicateLine } from '../core/evidence/duplicates/findDuplicates.ts';
 import { randomFrom } from '../demo/random.ts';
 import { median, type Row } from './measure.ts';
 

@@ -1,8 +1,8 @@
-import { addDays } from '../core/dates/isoDate.ts';
-import { assign } from '../core/matching/assign.ts';
-import type { Side } from '../core/matching/matching.types.ts';
-import { pairUp } from '../core/matching/pairUp.ts';
-import { scorePair } from '../core/matching/scorePair.ts';
+import { addDays } from '../core/numbers/isoDate.ts';
+import { assign } from '../core/evidence/matching/assign.ts';
+import type { Side } from '../core/evidence/matching/matching.types.ts';
+import { pairUp } from '../core/evidence/matching/pairUp.ts';
+import { scorePair } from '../core/evidence/matching/scorePair.ts';
 import { randomFrom } from '../demo/random.ts';
 import { median, type Row } from './measure.ts';
 

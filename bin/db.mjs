@@ -12,7 +12,7 @@ await main(async () => {
   const database = await databaseUrls('start');
   try {
     if (command === 'psql') run('/usr/bin/psql', [database.env.DATABASE_OWNER_URL, ...rest]);
-    else run(bin('tsx'), ['server/db/migrate.ts', command], { env: database.env });
+    else run(bin('tsx'), ['server/platform/db/migrate.ts', command], { env: database.env });
   } finally {
     database.stop();
   }

@@ -33,7 +33,7 @@ async function serve(port, env) {
   if (!dev) await buildIfChanged();
   const [prepare, server] = dev
     ? [
-        [bin('tsx'), 'server/db/prepare.ts'],
+        [bin('tsx'), 'server/prepare.ts'],
         [bin('tsx'), 'watch', '--clear-screen=false', 'server/main.ts'],
       ]
     : [

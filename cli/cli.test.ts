@@ -5,8 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
-import { CHAIN_START, eventText } from '../core/history/eventText.ts';
-import type { ExportedEvent } from '../core/history/verifyChain.ts';
+import { CHAIN_START, eventText } from '../core/workflow/eventText.ts';
+import type { ExportedEvent } from '../core/workflow/verifyChain.ts';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const bin = join(root, 'bin', 'ebbet');

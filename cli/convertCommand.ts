@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { referenceConverter } from '../core/currency/converter.ts';
-import { minorUnits } from '../core/currency/minorUnits.ts';
-import { rateTable } from '../core/currency/rateTable.ts';
-import { isIsoDate } from '../core/dates/isoDate.ts';
-import { bookSchema } from '../core/formats/case.schema.ts';
-import { firstProblem, writePath } from '../core/formats/readCase.ts';
-import { fromMinor, readAmount } from '../core/money/amount.ts';
+import { referenceConverter } from '../core/figures/currency/converter.ts';
+import { minorUnits } from '../core/numbers/minorUnits.ts';
+import { rateTable } from '../core/figures/currency/rateTable.ts';
+import { isIsoDate } from '../core/numbers/isoDate.ts';
+import { bookSchema } from '../core/documents/case.schema.ts';
+import { firstProblem, writePath } from '../core/documents/readCase.ts';
+import { fromMinor, readAmount } from '../core/numbers/amount.ts';
 import { documentsOf, lineOf } from './documents.ts';
 import { complain, print, readOptions, Usage, type Command } from './options.ts';
 

@@ -2,8 +2,8 @@ import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
 import { text } from 'node:stream/consumers';
-import type { Case } from '../core/formats/case.schema.ts';
-import { readCase, writePath } from '../core/formats/readCase.ts';
+import type { Case } from '../core/documents/case.schema.ts';
+import { readCase, writePath } from '../core/documents/readCase.ts';
 import { findNodeAtLocation, parseTree, type Node } from 'jsonc-parser';
 
 /** One document of a file or of a line of it, or why it could not be read. `line` is where it starts, from 1. */

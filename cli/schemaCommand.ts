@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { assessmentSchema, eventSchema } from '../core/formats/assessment.schema.ts';
-import { caseSchema } from '../core/formats/case.schema.ts';
+import { assessmentSchema, eventSchema } from '../core/documents/assessment.schema.ts';
+import { caseSchema } from '../core/documents/case.schema.ts';
 import { print, readOptions, Usage, type Command } from './options.ts';
 
 const FORMATS: Record<string, z.ZodType> = {

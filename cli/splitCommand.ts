@@ -1,7 +1,7 @@
-import { minorUnits } from '../core/currency/minorUnits.ts';
-import { fromMinor, readAmount } from '../core/money/amount.ts';
-import { splitWeights } from '../core/split/splitWeights.ts';
-import { apportion } from '../core/split/apportion.ts';
+import { minorUnits } from '../core/numbers/minorUnits.ts';
+import { fromMinor, readAmount } from '../core/numbers/amount.ts';
+import { splitWeights } from '../core/figures/split/splitWeights.ts';
+import { apportion } from '../core/figures/split/apportion.ts';
 import { print, readOptions, Usage, type Command } from './options.ts';
 
 const help = `Usage: ebbet split AMOUNT CURRENCY WEIGHT…

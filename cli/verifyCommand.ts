@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
-import { eventSchema } from '../core/formats/assessment.schema.ts';
-import { firstProblem, writePath } from '../core/formats/readCase.ts';
-import { chainVerifier, type ChainFault, type ChainSeal, type ExportedEvent } from '../core/history/verifyChain.ts';
+import { eventSchema } from '../core/documents/assessment.schema.ts';
+import { firstProblem, writePath } from '../core/documents/readCase.ts';
+import { chainVerifier, type ChainFault, type ChainSeal, type ExportedEvent } from '../core/workflow/verifyChain.ts';
 import { documentsOf } from './documents.ts';
 import { complain, print, readOptions, type Command } from './options.ts';
 

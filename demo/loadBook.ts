@@ -1,5 +1,5 @@
-import { addDays } from '../core/dates/isoDate.ts';
-import type { Db } from '../server/db/connect.ts';
+import { addDays } from '../core/numbers/isoDate.ts';
+import type { Db } from '../server/platform/db/connect.ts';
 import {
   accountNames,
   budgets,

@@ -1,10 +1,10 @@
-import { addDays } from '../core/dates/isoDate.ts';
-import { toMinor } from '../core/money/amount.ts';
-import type { Db } from '../server/db/connect.ts';
+import { addDays } from '../core/numbers/isoDate.ts';
+import { toMinor } from '../core/numbers/amount.ts';
+import type { Db } from '../server/platform/db/connect.ts';
 import { createHash } from 'node:crypto';
-import { inspect } from '../server/reading/inspect.ts';
+import { inspect } from '../server/platform/outside/reading/inspect.ts';
 import { insertFile, insertReceipt } from '../server/features/receipts/receipts.queries.ts';
-import type { Accepted } from '../server/reading/reading.types.ts';
+import type { Accepted } from '../server/platform/outside/reading/reading.types.ts';
 import type { ClaimSeed, LineSeed } from './claims.ts';
 import { drawReceipt, type ReceiptFacts } from './drawReceipt.ts';
 import { randomFrom, type Random } from './random.ts';

@@ -1,4 +1,4 @@
-import type { CodingRule, Limit } from '../core/formats/rules.schema.ts';
+import type { CodingRule, Limit } from '../core/documents/rules.schema.ts';
 
 /** Saltmarsh Commons, an invented coastal-restoration foundation. Nobody and nothing here is real. */
 

@@ -5,7 +5,7 @@ import session from 'express-session';
 import helmet from 'helmet';
 import type { Pool } from 'pg';
 import type { Logger } from 'pino';
-import type { Services } from './context.ts';
+import type { Services } from './platform/context.ts';
 import { bookRoutes } from './features/book/book.routes.ts';
 import { cardRoutes } from './features/cards/cards.routes.ts';
 import { claimRoutes } from './features/claims/claims.routes.ts';
@@ -15,11 +15,11 @@ import { journalRoutes } from './features/journals/journals.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { statementRoutes } from './features/statements/statements.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
-import { answerErrors } from './http/answerErrors.ts';
-import { logSlow } from './http/logSlow.ts';
-import { sameOriginWrites } from './http/guards.ts';
-import { usualLimits, type Limits } from './http/limits.ts';
-import { Refused } from './http/refusal.ts';
+import { answerErrors } from './platform/http/answerErrors.ts';
+import { logSlow } from './platform/http/logSlow.ts';
+import { sameOriginWrites } from './platform/http/guards.ts';
+import { usualLimits, type Limits } from './platform/http/limits.ts';
+import { Refused } from './platform/http/refusal.ts';
 
 export interface AppOptions {
   context: Services;

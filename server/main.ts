@@ -3,12 +3,12 @@ import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import pino from 'pino';
 import { createApp } from './app.ts';
-import { connect } from './db/connect.ts';
-import { startJobs } from './jobs/jobs.ts';
-import { startWork } from './jobs/work.ts';
-import { bankAt } from './ports/bank.ts';
-import { systemClock } from './ports/clock.ts';
-import { createReader, usualReaderLimits } from './reading/reader.ts';
+import { connect } from './platform/db/connect.ts';
+import { startJobs } from './platform/jobs/jobs.ts';
+import { startWork } from './work.ts';
+import { bankAt } from './platform/ports/bank.ts';
+import { systemClock } from './platform/ports/clock.ts';
+import { createReader, usualReaderLimits } from './platform/outside/reading/reader.ts';
 
 /** Environment, pools, listening and stopping; started by the start command. */
 const {

@@ -1,7 +1,7 @@
-import { toMinor } from '../../core/money/amount.ts';
-import type { Found, Reading } from '../../core/reading/reading.types.ts';
+import { toMinor } from '../../core/numbers/amount.ts';
+import type { Found, Reading } from '../../core/evidence/reading/reading.types.ts';
 import { randomFrom } from '../../demo/random.ts';
-import { readFile } from '../../server/reading/readFile.ts';
+import { readFile } from '../../server/platform/outside/reading/readFile.ts';
 import { inventFacts, LOCALES, type Facts } from './facts.ts';
 import { LAYOUTS, type Layout } from './layouts.ts';
 import { LAYOUTS_SEEN } from './layoutsSeen.ts';

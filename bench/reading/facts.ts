@@ -1,4 +1,4 @@
-import { addDays } from '../../core/dates/isoDate.ts';
+import { addDays } from '../../core/numbers/isoDate.ts';
 import type { Random } from '../../demo/random.ts';
 
 /** What a drawn receipt states; amounts in minor units. Everybody and everything is invented. */

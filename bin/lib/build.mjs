@@ -36,8 +36,8 @@ async function buildServer() {
     absWorkingDir: root,
     entryPoints: {
       main: 'server/main.ts',
-      prepare: 'server/db/prepare.ts',
-      reader: 'server/reading/process.ts',
+      prepare: 'server/prepare.ts',
+      reader: 'server/platform/outside/reading/process.ts',
       bank: 'standins/bank/main.ts',
     },
     outdir: 'build/server',

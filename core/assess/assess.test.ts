@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { line, makeCase, sides, valid } from '../../test/fixtures/caseBuilder.ts';
 import type { CaseParts } from '../../test/fixtures/caseBuilder.ts';
 import { assess } from './assess.ts';
-import { NO_EVIDENCE } from '../tie/tie.types.ts';
-import { previewCase } from '../tie/reviewCase.ts';
+import { NO_EVIDENCE } from '../evidence/comparisons/tie.types.ts';
+import { previewCase } from '../evidence/comparisons/reviewCase.ts';
 
 const run = (parts: CaseParts) => assess(valid(makeCase(parts)));
 const codes = (result: ReturnType<typeof assess>) =>

@@ -1,15 +1,16 @@
-import { judgeCoding } from '../coding/judgeCoding.ts';
-import type { Finding } from '../finding/finding.ts';
-import type { Case, Line } from '../formats/case.schema.ts';
-import { buildJournal } from '../journal/buildJournal.ts';
-import { findingsOf } from '../policy/findingsOf.ts';
-import { judgeLimits } from '../policy/judgeLimits.ts';
-import type { Verdict } from '../policy/policy.types.ts';
-import { settle } from '../settlement/settle.ts';
+import { judgeCoding } from '../figures/coding/judgeCoding.ts';
+import type { Finding } from '../documents/finding.ts';
+import type { Case, Line } from '../documents/case.schema.ts';
+import { buildJournal } from '../ledger/buildJournal.ts';
+import { findingsOf } from '../figures/policy/findingsOf.ts';
+import { judgeLimits } from '../figures/policy/judgeLimits.ts';
+import type { Verdict } from '../figures/policy/policy.types.ts';
+import { settle } from '../figures/settlement/settle.ts';
 import { assessLine } from './assessLine.ts';
-import type { LineFigures, OpenCase, RowFigures, SettlementFigures } from './assess.types.ts';
-import { openCase } from './openCase.ts';
-import { writeAssessment, type Assessment } from './writeAssessment.ts';
+import type { LineFigures, OpenCase, RowFigures, SettlementFigures } from '../figures/figures.types.ts';
+import { openCase } from '../figures/openCase.ts';
+import { writeAssessment } from './writeAssessment.ts';
+import type { Assessment } from '../documents/assessment.schema.ts';
 
 /** Everything computed of a case, in minor units, before it is written as a document. */
 export interface CaseFigures {

@@ -1,14 +1,15 @@
-import { mergeCoding, takeAccount } from '../coding/mergeCoding.ts';
-import { lineConverter } from '../currency/converter.ts';
-import { finding } from '../finding/finding.ts';
-import type { Coding, Item, Line } from '../formats/case.schema.ts';
-import { fromMinor, toMinor } from '../money/amount.ts';
-import { decimalToFraction, fractionToDecimal } from '../money/decimal.ts';
-import { compare, fraction, minus, ONE, over, times } from '../money/fraction.ts';
-import { sharesOf } from '../split/sharesOf.ts';
-import { taxOfPart } from '../tax/taxOfPart.ts';
-import type { Figure, LineFigures, LineScope, OpenCase, PartFigures } from './assess.types.ts';
-import { entityOn } from './openCase.ts';
+import { mergeCoding, takeAccount } from '../figures/coding/mergeCoding.ts';
+import { lineConverter } from '../figures/currency/converter.ts';
+import { finding } from '../documents/finding.ts';
+import type { Coding, Item, Line } from '../documents/case.schema.ts';
+import { fromMinor, toMinor } from '../numbers/amount.ts';
+import { decimalToFraction, fractionToDecimal } from '../numbers/decimal.ts';
+import { compare, fraction, minus, ONE, over, times } from '../numbers/fraction.ts';
+import { sharesOf } from '../figures/split/sharesOf.ts';
+import { taxOfPart } from '../figures/tax/taxOfPart.ts';
+import type { Figure, LineFigures, LineScope, OpenCase, PartFigures } from '../figures/figures.types.ts';
+import { entityOn } from '../figures/openCase.ts';
+import { rateDateOf } from '../figures/rateDateOf.ts';
 
 /**
  * All figures of one line: converted amounts, tax, shares, findings. It depends on the line, the claim's header and
@@ -47,21 +48,6 @@ function openLine(open: OpenCase, line: Line): LineScope {
   };
   checkRates(scope, date);
   return scope;
-}
-
-/** The date whose rates a line takes, by the entity's choice. checkCase has seen to it that a needed date is there. */
-export function rateDateOf(open: OpenCase, line: Line): string {
-  const choice = entityOn(open, line.date).rateDate ?? 'line';
-  switch (choice) {
-    case 'line':
-      return line.date;
-    case 'submitted':
-      return open.case.claim.submittedOn!;
-    case 'posting':
-      return open.case.postingDate;
-    default:
-      return choice satisfies never;
-  }
 }
 
 function checkRates(scope: LineScope, date: string): void {

@@ -1,6 +1,14 @@
-import type { Finding } from '../finding/finding.ts';
-import type { Coding } from '../formats/case.schema.ts';
-import { fromMinor } from '../money/amount.ts';
+import type { Finding } from '../documents/finding.ts';
+import type {
+  AssessedLine,
+  AssessedPart,
+  Assessment,
+  JournalRow,
+  Settlement,
+  ShareRow,
+  TaxRow,
+} from '../documents/assessment.schema.ts';
+import { fromMinor } from '../numbers/amount.ts';
 import type {
   Figure,
   LineFigures,
@@ -10,60 +18,7 @@ import type {
   SettlementFigures,
   ShareFigures,
   TaxFigures,
-} from './assess.types.ts';
-
-/** ebbet-assessment/1. Every amount is a decimal string of its currency; null is a figure that cannot be computed. */
-export interface Assessment {
-  format: 'ebbet-assessment/1';
-  number: string;
-  version: number;
-  lines: AssessedLine[];
-  settlement: Settlement;
-  journal: JournalRow[];
-  findings: Finding[];
-}
-export interface AssessedLine {
-  id: string;
-  claimAmount: string | null;
-  ledgerAmount: string | null;
-  parts: AssessedPart[];
-}
-export interface AssessedPart {
-  item: string | null;
-  personal: boolean;
-  claimAmount: string | null;
-  ledgerAmount: string | null;
-  tax: TaxRow[];
-  shares: ShareRow[];
-}
-type Written<T, Kept extends keyof T> = { [K in keyof T]: K extends Kept ? T[K] : string | null };
-export type TaxRow = Written<Omit<TaxFigures, 'account' | 'outputAccount'>, 'code' | 'component'>;
-export type ShareRow = Written<ShareFigures, 'account' | 'coding'> & { account: string };
-export interface Settlement {
-  currency: string;
-  due: string | null;
-  advances: {
-    advance: string;
-    applied: string | null;
-    advancePart: string | null;
-    ledgerPart: string | null;
-    left: string | null;
-  }[];
-  payable: string | null;
-  receivable: string | null;
-}
-export interface JournalRow {
-  account: string;
-  coding: Coding;
-  debit: string;
-  credit: string;
-  currency: string;
-  amount: string;
-  line: string | null;
-  item: string | null;
-  taxCode: string | null;
-  text: string;
-}
+} from '../figures/figures.types.ts';
 
 interface Figures {
   lines: readonly LineFigures[];

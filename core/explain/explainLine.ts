@@ -1,13 +1,14 @@
-import { assessLine, rateDateOf } from '../assess/assessLine.ts';
-import type { LineFigures, OpenCase, PartFigures } from '../assess/assess.types.ts';
-import { entityOn, openCase } from '../assess/openCase.ts';
-import { lineConverter, type Converter } from '../currency/converter.ts';
-import type { Case, Item, Line, Split, TaxEntry } from '../formats/case.schema.ts';
-import { fromMinor, minorPerMajor, toMinor } from '../money/amount.ts';
-import { fractionToDecimal } from '../money/decimal.ts';
-import { fraction, plus, ONE, times, type Fraction } from '../money/fraction.ts';
-import { splitWeights } from '../split/splitWeights.ts';
-import { componentsOf } from '../tax/taxEntry.ts';
+import { assessLine } from '../assess/assessLine.ts';
+import { rateDateOf } from '../figures/rateDateOf.ts';
+import type { LineFigures, OpenCase, PartFigures } from '../figures/figures.types.ts';
+import { entityOn, openCase } from '../figures/openCase.ts';
+import { lineConverter, type Converter } from '../figures/currency/converter.ts';
+import type { Case, Item, Line, Split, TaxEntry } from '../documents/case.schema.ts';
+import { fromMinor, minorPerMajor, toMinor } from '../numbers/amount.ts';
+import { fractionToDecimal } from '../numbers/decimal.ts';
+import { fraction, plus, ONE, times, type Fraction } from '../numbers/fraction.ts';
+import { splitWeights } from '../figures/split/splitWeights.ts';
+import { componentsOf } from '../figures/tax/taxEntry.ts';
 import type { ExplainedRate, Explanation } from './explain.types.ts';
 
 const PLACES = 12;

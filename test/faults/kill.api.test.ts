@@ -1,7 +1,7 @@
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { drawSlip } from '../../demo/drawReceipt.ts';
-import { connect, type Db } from '../../server/db/connect.ts';
+import { connect, type Db } from '../../server/platform/db/connect.ts';
 import { statementOf, type Book } from '../../standins/bank/book.ts';
 import { createBank, passNight, type Bank } from '../../standins/bank/server.ts';
 import { writeCamt053 } from '../../standins/bank/write.ts';

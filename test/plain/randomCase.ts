@@ -1,5 +1,5 @@
 import { randomFrom, type Random } from '../../demo/random.ts';
-import type { Case, Item, Line, Split, TaxEntry } from '../../core/formats/case.schema.ts';
+import type { Case, Item, Line, Split, TaxEntry } from '../../core/documents/case.schema.ts';
 import { makeCase, taxCodes } from '../fixtures/caseBuilder.ts';
 
 const CURRENCIES = ['EUR', 'USD', 'JPY', 'BHD', 'GBP'];

@@ -1,4 +1,4 @@
-import type { Case, Item, Line } from '../../core/formats/case.schema.ts';
+import type { Case, Item, Line } from '../../core/documents/case.schema.ts';
 import type { Pair, PlainCase, PlainComponent, PlainFigures, PlainLine, PlainPart, PlainTax } from './plainAssess.ts';
 
 /** Reads a valid case into the numbers plainAssess takes. Written apart from the core on purpose. */

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { assess } from '../../core/assess/assess.ts';
-import type { Assessment } from '../../core/assess/writeAssessment.ts';
-import { assessmentSchema } from '../../core/formats/assessment.schema.ts';
-import type { Case, Line } from '../../core/formats/case.schema.ts';
-import { readCase } from '../../core/formats/readCase.ts';
-import { toMinor } from '../../core/money/amount.ts';
+import type { Assessment } from '../../core/documents/assessment.schema.ts';
+import { assessmentSchema } from '../../core/documents/assessment.schema.ts';
+import type { Case, Line } from '../../core/documents/case.schema.ts';
+import { readCase } from '../../core/documents/readCase.ts';
+import { toMinor } from '../../core/numbers/amount.ts';
 import { plainAssess } from '../plain/plainAssess.ts';
 import { randomCase } from '../plain/randomCase.ts';
 import { plainOf, readPlain } from '../plain/readPlain.ts';

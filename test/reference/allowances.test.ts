@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { dailyAllowance, type AllowanceDay, type AllowanceRate } from '../../core/allowance/dailyAllowance.ts';
-import { mileage, type MileageRate, type Tier } from '../../core/allowance/mileage.ts';
+import { dailyAllowance, type AllowanceDay, type AllowanceRate } from '../../core/figures/allowance/dailyAllowance.ts';
+import { mileage, type MileageRate, type Tier } from '../../core/figures/allowance/mileage.ts';
 
 const drive = (distance: string, tiers: Tier[], currency: string, date = '2025-05-01', from?: string) => {
   const rate: MileageRate = { vehicle: 'v', currency, unit: 'mile', tiers, from: from ?? null };

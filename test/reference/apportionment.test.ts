@@ -1,7 +1,7 @@
 import { dinero, allocate, toSnapshot } from 'dinero.js';
 import { EUR } from 'dinero.js/currencies';
 import { describe, expect, it } from 'vitest';
-import { apportion } from '../../core/split/apportion.ts';
+import { apportion } from '../../core/figures/split/apportion.ts';
 
 const numbers = (total: number, weights: number[]) => apportion(BigInt(total), weights.map(BigInt)).map(Number);
 

@@ -1,9 +1,9 @@
 import currencyCodes from 'currency-codes';
 import { describe, expect, it } from 'vitest';
-import { currencyCodes as ours, minorUnits } from '../../core/currency/minorUnits.ts';
-import { decimalToFraction } from '../../core/money/decimal.ts';
-import { over, times, type Fraction } from '../../core/money/fraction.ts';
-import { roundHalfAway } from '../../core/money/roundHalfAway.ts';
+import { currencyCodes as ours, minorUnits } from '../../core/numbers/minorUnits.ts';
+import { decimalToFraction } from '../../core/numbers/decimal.ts';
+import { over, times, type Fraction } from '../../core/numbers/fraction.ts';
+import { roundHalfAway } from '../../core/numbers/roundHalfAway.ts';
 
 /** Source: ISO 4217 list one (2024-06-25) as shipped by the registry package currency-codes. */
 describe('ISO 4217 minor units', () => {

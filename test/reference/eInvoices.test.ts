@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { inspect } from '../../server/reading/inspect.ts';
-import { readFile } from '../../server/reading/readFile.ts';
+import { inspect } from '../../server/platform/outside/reading/inspect.ts';
+import { readFile } from '../../server/platform/outside/reading/readFile.ts';
 import { makeInvoice } from '../fixtures/eInvoice.ts';
 
 /** E-invoices of EN 16931 made by a general-purpose library, read back field by field by us. */

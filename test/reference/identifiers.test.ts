@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkDigits97, isCreditorReference, isIban } from '../../core/identifier/mod97.ts';
+import { checkDigits97, isCreditorReference, isIban } from '../../core/numbers/mod97.ts';
 
 /** Source: ISO 7064 MOD 97-10, the example of its text; ISO 13616 and ISO 11649 examples. From memory. */
 describe('check digits', () => {

@@ -1,6 +1,6 @@
 import munkres from 'munkres-js';
 import { describe, expect, it } from 'vitest';
-import { assign, type Edge } from '../../core/matching/assign.ts';
+import { assign, type Edge } from '../../core/evidence/matching/assign.ts';
 import { randomFrom } from '../../demo/random.ts';
 
 /** The choice of pairs against a general-purpose package for the assignment problem (the Hungarian method, dense). */

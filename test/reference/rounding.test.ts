@@ -2,10 +2,10 @@ import Decimal from 'decimal.js';
 import 'largest-remainder-round';
 import { describe, expect, it } from 'vitest';
 import rates from 'sales-tax/res/sales_tax_rates.json' with { type: 'json' };
-import { decimalToFraction } from '../../core/money/decimal.ts';
-import { roundHalfAway } from '../../core/money/roundHalfAway.ts';
-import { apportion } from '../../core/split/apportion.ts';
-import { componentsOf, includedTax } from '../../core/tax/taxEntry.ts';
+import { decimalToFraction } from '../../core/numbers/decimal.ts';
+import { roundHalfAway } from '../../core/numbers/roundHalfAway.ts';
+import { apportion } from '../../core/figures/split/apportion.ts';
+import { componentsOf, includedTax } from '../../core/figures/tax/taxEntry.ts';
 import { randomFrom } from '../../demo/random.ts';
 
 const rounded = (text: string) => {

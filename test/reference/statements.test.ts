@@ -2,8 +2,8 @@ import * as iso20022 from 'iso20022.js';
 import { Parser as Mt940 } from 'mt940js';
 import { parse as parseOfx } from 'ofx-js';
 import { describe, expect, it } from 'vitest';
-import { readTable, entriesOfTable, proposeMapping, type Mapping } from '../../server/statements/csv.ts';
-import { readStatements } from '../../server/statements/readStatements.ts';
+import { readTable, entriesOfTable, proposeMapping, type Mapping } from '../../server/platform/outside/statements/csv.ts';
+import { readStatements } from '../../server/platform/outside/statements/readStatements.ts';
 import { statementOf, type Book } from '../../standins/bank/book.ts';
 import { writeCamt053, writeCsv, writeMt940, writeOfx } from '../../standins/bank/write.ts';
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { assess } from '../../core/assess/assess.ts';
-import type { TaxCode } from '../../core/formats/case.schema.ts';
+import type { TaxCode } from '../../core/documents/case.schema.ts';
 import { line, makeCase, valid } from '../fixtures/caseBuilder.ts';
 
 function taxIn(amount: string, code: Partial<TaxCode>, category: { recovery: string } = { recovery: '100' }) {

@@ -6,8 +6,8 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
 import config from '../../playwright.config.ts';
-import { connect } from '../../server/db/connect.ts';
-import { prepare } from '../../server/db/prepare.ts';
+import { connect } from '../../server/platform/db/connect.ts';
+import { prepare } from '../../server/prepare.ts';
 
 /** npm run screenshots: takes one picture of each main view from the demo data into docs/screenshots. */
 const PORT = '4391';

@@ -1,5 +1,5 @@
 import useSWR from 'swr';
-import type { Category, Coding, TaxCode } from '../../core/formats/case.schema.ts';
+import type { Category, Coding, TaxCode } from '../../core/documents/case.schema.ts';
 import { get } from './client.ts';
 
 /** A code of a dimension, with who answers questions about it. */

@@ -1,9 +1,9 @@
 import useSWR from 'swr';
 import useSWRInfinite from 'swr/infinite';
-import type { Assessment } from '../../core/assess/writeAssessment.ts';
-import type { Case, Claim, Coding, Split, TaxEntry } from '../../core/formats/case.schema.ts';
-import type { Reading } from '../../core/reading/reading.types.ts';
-import type { Evidence, Tie, TieKind, TieState } from '../../core/tie/tie.types.ts';
+import type { Assessment } from '../../core/documents/assessment.schema.ts';
+import type { Case, Claim, Coding, Split, TaxEntry } from '../../core/documents/case.schema.ts';
+import type { Reading } from '../../core/evidence/reading/reading.types.ts';
+import type { Evidence, Tie, TieKind, TieState } from '../../core/evidence/comparisons/tie.types.ts';
 import { get, send } from './client.ts';
 
 export interface TidePiece {

@@ -1,8 +1,8 @@
 import useSWR from 'swr';
-import type { MonthProof } from '../../core/cardMonth/reconcileMonth.ts';
-import type { Item } from '../../core/formats/case.schema.ts';
-import type { Pair } from '../../core/matching/matching.types.ts';
-import type { Reading } from '../../core/reading/reading.types.ts';
+import type { MonthProof } from '../../core/evidence/statements/reconcileMonth.ts';
+import type { Item } from '../../core/documents/case.schema.ts';
+import type { Pair } from '../../core/evidence/matching/matching.types.ts';
+import type { Reading } from '../../core/evidence/reading/reading.types.ts';
 import type { ClaimView } from './claims.ts';
 import { get, send } from './client.ts';
 

@@ -1,6 +1,6 @@
 import useSWR from 'swr';
 import useSWRInfinite from 'swr/infinite';
-import type { Coding } from '../../core/formats/case.schema.ts';
+import type { Coding } from '../../core/documents/case.schema.ts';
 import { get, send } from './client.ts';
 
 export interface JournalHeader {

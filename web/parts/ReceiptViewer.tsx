@@ -1,6 +1,6 @@
 import { ChevronLeft, ChevronRight, Minus, Plus, RotateCw } from 'lucide-react';
 import { useState } from 'react';
-import type { Spot } from '../../core/reading/reading.types.ts';
+import type { Spot } from '../../core/evidence/reading/reading.types.ts';
 
 /** A figure's place on a page, with what it is. */
 export interface SpotMark {

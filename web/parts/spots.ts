@@ -1,4 +1,4 @@
-import { FIELDS, type Field, type Reading } from '../../core/reading/reading.types.ts';
+import { FIELDS, type Field, type Reading } from '../../core/evidence/reading/reading.types.ts';
 import type { SpotMark } from './ReceiptViewer.tsx';
 
 export const FIELD_NAMES: Record<Field, string> = {

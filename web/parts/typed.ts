@@ -1,4 +1,4 @@
-import { minorUnits } from '../../core/currency/minorUnits.ts';
+import { minorUnits } from '../../core/numbers/minorUnits.ts';
 
 /**
  * A number as people type it (spaces as grouping, comma or point before the decimals) as a plain decimal, or null.

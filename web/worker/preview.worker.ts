@@ -1,6 +1,6 @@
-import { previewCase, type CasePreview } from '../../core/tie/reviewCase.ts';
-import type { Case, Line } from '../../core/formats/case.schema.ts';
-import type { Evidence } from '../../core/tie/tie.types.ts';
+import { previewCase, type CasePreview } from '../../core/evidence/comparisons/reviewCase.ts';
+import type { Case, Line } from '../../core/documents/case.schema.ts';
+import type { Evidence } from '../../core/evidence/comparisons/tie.types.ts';
 
 /** Computes previews off the main thread: first the case, then one changed line after the other. */
 export type PreviewRequest =

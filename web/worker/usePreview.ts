@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Preview } from '../../core/tie/reviewCase.ts';
-import type { Line } from '../../core/formats/case.schema.ts';
+import type { Preview } from '../../core/evidence/comparisons/reviewCase.ts';
+import type { Line } from '../../core/documents/case.schema.ts';
 import type { ClaimView } from '../api/claims.ts';
 
 /**

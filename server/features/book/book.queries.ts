@@ -1,6 +1,6 @@
-import type { Advance, Book, Category, Entity, Person, Quote, TaxCode } from '../../../core/formats/case.schema.ts';
-import { fromMinor } from '../../../core/money/amount.ts';
-import type { Db } from '../../db/connect.ts';
+import type { Advance, Book, Category, Entity, Person, Quote, TaxCode } from '../../../core/documents/case.schema.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import { selectCodingRules, selectDimensions, selectLimits } from './rules.queries.ts';
 
 /** Money is measured against the euro where no direct quote exists. */

@@ -1,6 +1,6 @@
 import { Router } from 'express';
-import type { Context } from '../../context.ts';
-import { actorOf } from '../../http/guards.ts';
+import type { Context } from '../../platform/context.ts';
+import { actorOf } from '../../platform/http/guards.ts';
 import { selectChart } from './book.queries.ts';
 
 export function bookRoutes({ db }: Context): Router {

@@ -1,6 +1,6 @@
-import { today, type Clock } from '../../ports/clock.ts';
-import type { Db } from '../../db/connect.ts';
-import { Refused } from '../../http/refusal.ts';
+import { today, type Clock } from '../../platform/ports/clock.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { selectPeriods, type PeriodRow } from './book.queries.ts';
 
 /** The date a posting would carry now: today when its period is open, else the end of the latest open period before, else today. */

@@ -1,6 +1,6 @@
-import type { CodingRule, Dimension, Limit } from '../../../core/formats/rules.schema.ts';
-import { fromMinor, toMinor } from '../../../core/money/amount.ts';
-import type { Db } from '../../db/connect.ts';
+import type { CodingRule, Dimension, Limit } from '../../../core/documents/rules.schema.ts';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
+import type { Db } from '../../platform/db/connect.ts';
 
 export async function selectLimits(db: Db): Promise<Limit[]> {
   const rows = await db('limits').orderBy(['id', 'valid_from']);

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import type { Context } from '../../context.ts';
-import { actorOf, checked, numberParam, param } from '../../http/guards.ts';
+import type { Context } from '../../platform/context.ts';
+import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
 import { closeMonth, markCharge, reopenMonth, viewCards, viewCharges, viewMonth } from './cards.service.ts';
 
 const markSchema = z.strictObject({

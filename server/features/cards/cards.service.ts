@@ -1,9 +1,9 @@
-import { reconcileMonth } from '../../../core/cardMonth/reconcileMonth.ts';
-import { addDays } from '../../../core/dates/isoDate.ts';
-import { fromMinor } from '../../../core/money/amount.ts';
-import { FINANCE, hasAny, type Actor, type Context } from '../../context.ts';
-import type { Db } from '../../db/connect.ts';
-import { Refused } from '../../http/refusal.ts';
+import { reconcileMonth } from '../../../core/evidence/statements/reconcileMonth.ts';
+import { addDays } from '../../../core/numbers/isoDate.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
+import { FINANCE, hasAny, type Actor, type Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { inTransaction } from '../claims/access.ts';
 import {
   deleteChargeMark,

@@ -1,7 +1,7 @@
-import { FINANCE, hasAny, type Actor, type Context } from '../../context.ts';
-import type { Db } from '../../db/connect.ts';
-import { Refused } from '../../http/refusal.ts';
-import { selectEvents } from '../history/history.queries.ts';
+import { FINANCE, hasAny, type Actor, type Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { selectEvents } from '../../platform/history/history.queries.ts';
 import { lockClaim, selectClaim, type ClaimRow, type ClaimState } from './claims.queries.ts';
 
 const relatedTo = (claim: ClaimRow, actor: Actor): boolean =>

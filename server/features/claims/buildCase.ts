@@ -1,8 +1,8 @@
-import { addDays } from '../../../core/dates/isoDate.ts';
-import type { Case, Item, Line } from '../../../core/formats/case.schema.ts';
-import { fromMinor, readAmount } from '../../../core/money/amount.ts';
-import type { ChargeEvidence, Evidence, ReceiptEvidence } from '../../../core/tie/tie.types.ts';
-import type { Db } from '../../db/connect.ts';
+import { addDays } from '../../../core/numbers/isoDate.ts';
+import type { Case, Item, Line } from '../../../core/documents/case.schema.ts';
+import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
+import type { ChargeEvidence, Evidence, ReceiptEvidence } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import { MAX_RATE_AGE, selectBook } from '../book/book.queries.ts';
 import {
   selectItems,

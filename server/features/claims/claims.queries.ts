@@ -1,6 +1,6 @@
-import type { Coding, Line, Plan } from '../../../core/formats/case.schema.ts';
-import type { Finding } from '../../../core/finding/finding.ts';
-import type { Db } from '../../db/connect.ts';
+import type { Coding, Line, Plan } from '../../../core/documents/case.schema.ts';
+import type { Finding } from '../../../core/documents/finding.ts';
+import type { Db } from '../../platform/db/connect.ts';
 
 export type ClaimState =
   | 'draft'

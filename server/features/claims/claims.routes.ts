@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express';
-import { FINANCE, type Actor, type Context } from '../../context.ts';
-import { actorOf, checked, needs, param } from '../../http/guards.ts';
+import { FINANCE, type Actor, type Context } from '../../platform/context.ts';
+import { actorOf, checked, needs, param } from '../../platform/http/guards.ts';
 import {
   clearSchema,
   correctionSchema,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { parts } from '../../../core/formats/case.schema.ts';
-import { TIE_KINDS } from '../../../core/tie/tie.types.ts';
+import { parts } from '../../../core/documents/case.schema.ts';
+import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
 
 /** What the claims routes take. Every write names the revision it read. */
 const revision = z.number().int().min(1);

@@ -1,5 +1,5 @@
-import { fromMinor } from '../../../core/money/amount.ts';
-import type { Db } from '../../db/connect.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import type { VersionKey } from './claims.queries.ts';
 
 /** A claim as one row of a list; amounts are decimal strings. */

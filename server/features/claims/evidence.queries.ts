@@ -1,7 +1,7 @@
-import type { DuplicateLine } from '../../../core/duplicate/findDuplicates.ts';
-import { NEAR_DAYS } from '../../../core/duplicate/findDuplicates.ts';
-import type { Reading } from '../../../core/reading/reading.types.ts';
-import type { Db } from '../../db/connect.ts';
+import type { DuplicateLine } from '../../../core/evidence/duplicates/findDuplicates.ts';
+import { NEAR_DAYS } from '../../../core/evidence/duplicates/findDuplicates.ts';
+import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import type { VersionKey } from './claims.queries.ts';
 
 export interface ReceiptRow {

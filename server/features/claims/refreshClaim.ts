@@ -1,11 +1,11 @@
-import type { Assessment } from '../../../core/assess/writeAssessment.ts';
-import type { Case } from '../../../core/formats/case.schema.ts';
-import { readCase, writePath } from '../../../core/formats/readCase.ts';
-import { toMinor } from '../../../core/money/amount.ts';
-import { reviewCase } from '../../../core/tie/reviewCase.ts';
-import { TIE_KINDS, type Tie } from '../../../core/tie/tie.types.ts';
-import { Refused } from '../../http/refusal.ts';
-import type { Db } from '../../db/connect.ts';
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
+import type { Case } from '../../../core/documents/case.schema.ts';
+import { readCase, writePath } from '../../../core/documents/readCase.ts';
+import { toMinor } from '../../../core/numbers/amount.ts';
+import { reviewCase } from '../../../core/evidence/comparisons/reviewCase.ts';
+import { TIE_KINDS, type Tie } from '../../../core/evidence/comparisons/tie.types.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import { buildCase, type BuiltCase } from './buildCase.ts';
 import { selectMarks, updateClaim, upsertAssessment, type ClaimRow, type MarkRow } from './claims.queries.ts';
 

@@ -1,13 +1,13 @@
-import { toMinor } from '../../../core/money/amount.ts';
-import type { Line } from '../../../core/formats/case.schema.ts';
-import type { Tie, TieKind } from '../../../core/tie/tie.types.ts';
-import type { Actor, Context } from '../../context.ts';
-import type { Db } from '../../db/connect.ts';
-import { Refused } from '../../http/refusal.ts';
+import { toMinor } from '../../../core/numbers/amount.ts';
+import type { Line } from '../../../core/documents/case.schema.ts';
+import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { lockBudgets } from '../book/rules.queries.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
-import { canonical } from '../../../core/history/eventText.ts';
-import { appendEvent } from '../history/appendEvent.ts';
+import { canonical } from '../../../core/workflow/eventText.ts';
+import { appendEvent } from '../../platform/history/appendEvent.ts';
 import { claimToActOn, inTransaction } from './access.ts';
 import type { Correction, Mark } from './claims.schema.ts';
 import {

@@ -1,8 +1,8 @@
-import { reasonOf } from '../../../core/duplicate/findDuplicates.ts';
-import { groupBy } from '../../../core/lists/groupBy.ts';
-import { fromMinor } from '../../../core/money/amount.ts';
-import type { Evidence } from '../../../core/tie/tie.types.ts';
-import type { Db } from '../../db/connect.ts';
+import { reasonOf } from '../../../core/evidence/duplicates/findDuplicates.ts';
+import { groupBy } from '../../../core/numbers/groupBy.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
+import type { Evidence } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import type { VersionKey } from './claims.queries.ts';
 import { selectCandidates } from './evidence.queries.ts';
 

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
-import type { Actor, Context } from '../../context.ts';
+import type { Actor, Context } from '../../platform/context.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
-import { groupBy } from '../../../core/lists/groupBy.ts';
-import { canonical } from '../../../core/history/eventText.ts';
-import { selectEvents, selectStateChanges } from '../history/history.queries.ts';
+import { groupBy } from '../../../core/numbers/groupBy.ts';
+import { canonical } from '../../../core/workflow/eventText.ts';
+import { selectEvents, selectStateChanges } from '../../platform/history/history.queries.ts';
 import { isOwn, readableClaim } from './access.ts';
 import { writeEvidence } from './buildCase.ts';
 import { selectQueries, type ClaimRow } from './claims.queries.ts';

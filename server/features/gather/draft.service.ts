@@ -1,8 +1,8 @@
-import type { Item, Line } from '../../../core/formats/case.schema.ts';
-import { fromMinor, readAmount } from '../../../core/money/amount.ts';
-import type { Actor, Context } from '../../context.ts';
-import type { Db } from '../../db/connect.ts';
-import { Refused } from '../../http/refusal.ts';
+import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
 import { lockChargesToFree } from '../cards/cards.service.ts';
 import { inTransaction } from '../claims/access.ts';

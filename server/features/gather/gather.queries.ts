@@ -1,4 +1,4 @@
-import type { Db } from '../../db/connect.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import type { ClaimRow } from '../claims/claims.queries.ts';
 
 /** The number of a new claim; numbers may be skipped, never used twice. */

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import type { Context } from '../../context.ts';
-import { actorOf, checked, needs, param } from '../../http/guards.ts';
+import type { Context } from '../../platform/context.ts';
+import { actorOf, checked, needs, param } from '../../platform/http/guards.ts';
 import { viewClaim } from '../claims/view.service.ts';
 import { editLine, removeLine } from './draft.service.ts';
 import { lineSchema, pairSchema, takeSchema, unpairSchema } from './gather.schema.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { parts } from '../../../core/formats/case.schema.ts';
+import { parts } from '../../../core/documents/case.schema.ts';
 
 const recordId = z.string().regex(/^\d{1,18}$/);
 const revision = z.number().int().min(1);

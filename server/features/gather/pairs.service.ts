@@ -1,9 +1,9 @@
-import { pairUp } from '../../../core/matching/pairUp.ts';
-import type { Pair, Side } from '../../../core/matching/matching.types.ts';
-import { fromMinor, magnitude, readAmount, signOf } from '../../../core/money/amount.ts';
-import type { Actor, Context } from '../../context.ts';
-import type { Db } from '../../db/connect.ts';
-import { Refused } from '../../http/refusal.ts';
+import { pairUp } from '../../../core/evidence/matching/pairUp.ts';
+import type { Pair, Side } from '../../../core/evidence/matching/matching.types.ts';
+import { fromMinor, magnitude, readAmount, signOf } from '../../../core/numbers/amount.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { lockCharges, selectCharges, type ChargeRecord } from '../cards/cards.queries.ts';
 import { leftOf, lockChargesToFree, stateOf, writeCharge } from '../cards/cards.service.ts';
 import { inTransaction } from '../claims/access.ts';

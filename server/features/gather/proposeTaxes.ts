@@ -1,6 +1,6 @@
-import type { TaxCode, TaxEntry } from '../../../core/formats/case.schema.ts';
-import { holdsOn } from '../../../core/dates/isoDate.ts';
-import { readAmount, magnitude, fromMinor } from '../../../core/money/amount.ts';
+import type { TaxCode, TaxEntry } from '../../../core/documents/case.schema.ts';
+import { holdsOn } from '../../../core/numbers/isoDate.ts';
+import { readAmount, magnitude, fromMinor } from '../../../core/numbers/amount.ts';
 
 /** A tax as a receipt shows it. */
 export interface ShownTax {

@@ -1,6 +1,6 @@
-import type { Db } from '../../db/connect.ts';
-import { magnitude } from '../../../core/money/amount.ts';
-import { roundHalfAway } from '../../../core/money/roundHalfAway.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { magnitude } from '../../../core/numbers/amount.ts';
+import { roundHalfAway } from '../../../core/numbers/roundHalfAway.ts';
 import type { ChargeRecord } from '../cards/cards.queries.ts';
 import { selectLinesOfCharge, updateLine } from './gather.queries.ts';
 

@@ -1,8 +1,8 @@
-import type { TaxCode } from '../../../core/formats/case.schema.ts';
-import { fromMinor, readAmount, toMinor } from '../../../core/money/amount.ts';
-import type { Actor, Context } from '../../context.ts';
-import type { Db } from '../../db/connect.ts';
-import { Refused } from '../../http/refusal.ts';
+import type { TaxCode } from '../../../core/documents/case.schema.ts';
+import { fromMinor, readAmount, toMinor } from '../../../core/numbers/amount.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { selectTaxCodes } from '../book/book.queries.ts';
 import { lockCharges, selectCharges, type ChargeRecord } from '../cards/cards.queries.ts';
 import { leftOf, stateOf } from '../cards/cards.service.ts';

@@ -1,8 +1,8 @@
 import { Router } from 'express';
-import type { Context } from '../../context.ts';
-import { needs } from '../../http/guards.ts';
-import { toChained } from './appendEvent.ts';
-import { selectChain } from './history.queries.ts';
+import type { Context } from '../../platform/context.ts';
+import { needs } from '../../platform/http/guards.ts';
+import { toChained } from '../../platform/history/appendEvent.ts';
+import { selectChain } from '../../platform/history/history.queries.ts';
 
 /** The whole history as JSON lines of ebbet-event/1, for an auditor to keep and to verify with the command line. */
 export function historyRoutes({ db }: Context): Router {

@@ -1,5 +1,5 @@
-import type { Coding } from '../../../core/formats/case.schema.ts';
-import type { Db } from '../../db/connect.ts';
+import type { Coding } from '../../../core/documents/case.schema.ts';
+import type { Db } from '../../platform/db/connect.ts';
 
 export interface JournalRecord {
   id: bigint;

@@ -1,12 +1,12 @@
 import { stringify } from 'csv-stringify/sync';
 import { Router } from 'express';
 import { z } from 'zod';
-import { parts } from '../../../core/formats/case.schema.ts';
-import { fromMinor } from '../../../core/money/amount.ts';
-import { FINANCE, type Context } from '../../context.ts';
-import { guardCell } from '../../http/guardCell.ts';
-import { actorOf, checked, needs, param } from '../../http/guards.ts';
-import { Refused } from '../../http/refusal.ts';
+import { parts } from '../../../core/documents/case.schema.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
+import { FINANCE, type Context } from '../../platform/context.ts';
+import { guardCell } from '../../platform/http/guardCell.ts';
+import { actorOf, checked, needs, param } from '../../platform/http/guards.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { selectPeriods } from '../book/book.queries.ts';
 import {
   selectCleared,

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
-import type { Assessment } from '../../../core/assess/writeAssessment.ts';
-import { traceRows } from '../../../core/journal/traceRows.ts';
-import { reverseRows } from '../../../core/journal/reverseRows.ts';
-import { toMinor } from '../../../core/money/amount.ts';
-import type { Actor, Context } from '../../context.ts';
-import type { Db } from '../../db/connect.ts';
-import { Refused } from '../../http/refusal.ts';
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
+import { traceRows } from '../../../core/ledger/traceRows.ts';
+import { reverseRows } from '../../../core/ledger/reverseRows.ts';
+import { toMinor } from '../../../core/numbers/amount.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { openPeriodOf } from '../book/postingDate.ts';
 import { lockBudgets } from '../book/rules.queries.ts';
 import { claimToActOn, inTransaction, lockForFinance } from '../claims/access.ts';
@@ -13,7 +13,7 @@ import { selectWantedAdvances, type ClaimRow } from '../claims/claims.queries.ts
 import { assessClaim, type AssessedClaim } from '../claims/refreshClaim.ts';
 import { assertClearable, move } from '../claims/review.service.ts';
 import { digestOf } from '../claims/view.service.ts';
-import { canonical } from '../../../core/history/eventText.ts';
+import { canonical } from '../../../core/workflow/eventText.ts';
 import {
   endPosting,
   insertJournal,

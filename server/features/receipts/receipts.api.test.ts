@@ -4,7 +4,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { badReceipts, pdf } from '../../../test/fixtures/badReceipts.ts';
-import { usualLimits } from '../../http/limits.ts';
+import { usualLimits } from '../../platform/http/limits.ts';
 
 let api: TestApi;
 let tomas: Client;

@@ -1,8 +1,8 @@
-import type { Reading } from '../../../core/reading/reading.types.ts';
-import { looksAlike } from '../../../core/duplicate/findDuplicates.ts';
-import type { Db } from '../../db/connect.ts';
+import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
+import { looksAlike } from '../../../core/evidence/duplicates/findDuplicates.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import { SHOWS } from '../claims/evidence.queries.ts';
-import type { Accepted, FileKind, Method } from '../../reading/reading.types.ts';
+import type { Accepted, FileKind, Method } from '../../platform/outside/reading/reading.types.ts';
 
 /** Stores an accepted file once by its content hash; the same content again changes nothing. */
 export async function insertFile(trx: Db, sha256: string, original: Buffer, file: Accepted): Promise<void> {

@@ -1,12 +1,12 @@
-import { visible } from '../../../core/text/visible.ts';
+import { visible } from '../../../core/numbers/visible.ts';
 import { Router, type Request, type Response } from 'express';
 import multer from 'multer';
 import type { Pool } from 'pg';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
-import { FINANCE, hasAny, type Actor, type Context, type Services } from '../../context.ts';
-import { actorOf, checked, needs, numberParam, param } from '../../http/guards.ts';
-import { limiter, type Limits } from '../../http/limits.ts';
-import { Refused } from '../../http/refusal.ts';
+import { FINANCE, hasAny, type Actor, type Context, type Services } from '../../platform/context.ts';
+import { actorOf, checked, needs, numberParam, param } from '../../platform/http/guards.ts';
+import { limiter, type Limits } from '../../platform/http/limits.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { selectOriginal, selectPage, selectPeopleAround, updateReceipt, type ReceiptFile } from './receipts.queries.ts';
 import { confirmSchema } from './receipts.schema.ts';
 import { addFile, confirmReceipt, readAgain, removeReceipt, viewReceipts } from './receipts.service.ts';

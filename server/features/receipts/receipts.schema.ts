@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { parts } from '../../../core/formats/case.schema.ts';
+import { parts } from '../../../core/documents/case.schema.ts';
 
 const text = z.string().trim().min(1).max(140);
 

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
-import { fromMinor, readAmount } from '../../../core/money/amount.ts';
-import type { Actor, Context, Services } from '../../context.ts';
-import { Refused } from '../../http/refusal.ts';
-import type { Accepted } from '../../reading/reading.types.ts';
+import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
+import type { Actor, Context, Services } from '../../platform/context.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import type { Accepted } from '../../platform/outside/reading/reading.types.ts';
 import { inTransaction } from '../claims/access.ts';
 import {
   fileIsThere,

@@ -1,7 +1,7 @@
 import type { Pool } from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
-import { usualLimits } from '../../http/limits.ts';
+import { usualLimits } from '../../platform/http/limits.ts';
 
 let api: TestApi;
 beforeAll(async () => {

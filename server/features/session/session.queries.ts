@@ -1,4 +1,4 @@
-import type { Db } from '../../db/connect.ts';
+import type { Db } from '../../platform/db/connect.ts';
 
 export interface PersonRow {
   id: string;

@@ -2,9 +2,9 @@ import { Router, type RequestHandler } from 'express';
 import type { Pool } from 'pg';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { z } from 'zod';
-import type { Context } from '../../context.ts';
-import { actorOf, checked } from '../../http/guards.ts';
-import { countAttempt, type Limits } from '../../http/limits.ts';
+import type { Context } from '../../platform/context.ts';
+import { actorOf, checked } from '../../platform/http/guards.ts';
+import { countAttempt, type Limits } from '../../platform/http/limits.ts';
 import { selectPeople } from './session.queries.ts';
 import { readActor, signIn } from './session.service.ts';
 

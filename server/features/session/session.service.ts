@@ -1,6 +1,6 @@
 import { hash, verify } from 'argon2';
-import type { Actor, Context, Role } from '../../context.ts';
-import { Refused } from '../../http/refusal.ts';
+import type { Actor, Context, Role } from '../../platform/context.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { selectCredential, selectPerson } from './session.queries.ts';
 
 /** Somebody nobody is: checked when an e-mail is unknown, so that the answer takes as long as for a known one. */

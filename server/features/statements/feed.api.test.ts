@@ -4,8 +4,8 @@ import { startApi, type Client, type TestApi } from '../../../test/fixtures/star
 import { statementOf, type Book } from '../../../standins/bank/book.ts';
 import { createBank, passNight, type Bank, type Fault } from '../../../standins/bank/server.ts';
 import { writeCamt053, writeCsv, writeMt940, writeOfx } from '../../../standins/bank/write.ts';
-import { bankAt } from '../../ports/bank.ts';
-import { systemClock } from '../../ports/clock.ts';
+import { bankAt } from '../../platform/ports/bank.ts';
+import { systemClock } from '../../platform/ports/clock.ts';
 import { fetchFeed } from './feed.service.ts';
 
 const buy = (n: number, on: string, settled: number, merchant = 'QUAY STORES') => ({

@@ -1,6 +1,6 @@
-import type { Services } from '../../context.ts';
-import { BankFault } from '../../ports/bank.ts';
-import { readStatements } from '../../statements/readStatements.ts';
+import type { Services } from '../../platform/context.ts';
+import { BankFault } from '../../platform/ports/bank.ts';
+import { readStatements } from '../../platform/outside/statements/readStatements.ts';
 import { importStatements } from './import.service.ts';
 import { selectImportedDeliveries, storeFeedCheck } from './statements.queries.ts';
 

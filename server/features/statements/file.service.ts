@@ -1,6 +1,6 @@
-import type { Statement } from '../../../core/statement/statement.types.ts';
-import type { Actor, Context } from '../../context.ts';
-import { Refused } from '../../http/refusal.ts';
+import type { Statement } from '../../../core/evidence/statements/statement.types.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import {
   entriesOfTable,
   headingsOf,
@@ -9,8 +9,8 @@ import {
   readTable,
   type RowProblem,
   type Table,
-} from '../../statements/csv.ts';
-import { readStatements, textOf } from '../../statements/readStatements.ts';
+} from '../../platform/outside/statements/csv.ts';
+import { readStatements, textOf } from '../../platform/outside/statements/readStatements.ts';
 import { importStatements, type Outcome } from './import.service.ts';
 import type { ImportOptions } from './statements.schema.ts';
 import { selectCard, selectMapping, storeMapping } from './statements.queries.ts';

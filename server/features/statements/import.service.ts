@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
-import { checkStatement } from '../../../core/statement/checkStatement.ts';
-import { newEntries } from '../../../core/statement/newEntries.ts';
-import type { Statement } from '../../../core/statement/statement.types.ts';
-import type { Context } from '../../context.ts';
-import type { ReadStatement, StatementFormat } from '../../statements/readStatements.types.ts';
+import { checkStatement } from '../../../core/evidence/statements/checkStatement.ts';
+import { newEntries } from '../../../core/evidence/statements/newEntries.ts';
+import type { Statement } from '../../../core/evidence/statements/statement.types.ts';
+import type { Context } from '../../platform/context.ts';
+import type { ReadStatement, StatementFormat } from '../../platform/outside/statements/readStatements.types.ts';
 import { inTransaction } from '../claims/access.ts';
 import {
   insertCharges,

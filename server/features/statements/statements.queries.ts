@@ -1,9 +1,9 @@
-import { fromMinor, toMinor } from '../../../core/money/amount.ts';
-import type { KnownCharge } from '../../../core/statement/newEntries.ts';
-import type { Statement, StatementEntry } from '../../../core/statement/statement.types.ts';
-import type { Mapping } from '../../statements/csv.ts';
-import type { StatementFormat } from '../../statements/readStatements.types.ts';
-import type { Db } from '../../db/connect.ts';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
+import type { KnownCharge } from '../../../core/evidence/statements/newEntries.ts';
+import type { Statement, StatementEntry } from '../../../core/evidence/statements/statement.types.ts';
+import type { Mapping } from '../../platform/outside/statements/csv.ts';
+import type { StatementFormat } from '../../platform/outside/statements/readStatements.types.ts';
+import type { Db } from '../../platform/db/connect.ts';
 
 export interface CardRow {
   id: string;

@@ -1,8 +1,8 @@
 import { Router } from 'express';
 import multer from 'multer';
-import type { Services } from '../../context.ts';
-import { actorOf, checked, needs } from '../../http/guards.ts';
-import { Refused } from '../../http/refusal.ts';
+import type { Services } from '../../platform/context.ts';
+import { actorOf, checked, needs } from '../../platform/http/guards.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { inTransaction } from '../claims/access.ts';
 import { importFile } from './file.service.ts';
 import { importSchema } from './statements.schema.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { mappingSchema } from '../../statements/csv.ts';
+import { mappingSchema } from '../../platform/outside/statements/csv.ts';
 
 /** What goes with a statement file: for a table, the card it is of and which column holds what. */
 export const importSchema = z.strictObject({

@@ -1,8 +1,8 @@
 import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { settlementSum } from '../../../core/settlement/settlementSum.ts';
-import type { Line } from '../../../core/formats/case.schema.ts';
+import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
+import type { Line } from '../../../core/documents/case.schema.ts';
 import { useChart } from '../../api/chart.ts';
 import { useClaim, type ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { Item, Line } from '../../../core/formats/case.schema.ts';
-import { fromMinor, readAmount, toMinor } from '../../../core/money/amount.ts';
+import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import { fromMinor, readAmount, toMinor } from '../../../core/numbers/amount.ts';
 import type { Chart } from '../../api/chart.ts';
 import { gather } from '../../api/gather.ts';
 import type { ClaimView } from '../../api/claims.ts';

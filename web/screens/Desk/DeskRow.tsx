@@ -1,7 +1,7 @@
 import { PauseCircle } from 'lucide-react';
 import { Link } from 'react-router';
 import type { QueueRow } from '../../api/claims.ts';
-import { TIE_KINDS } from '../../../core/tie/tie.types.ts';
+import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
 import { Money } from '../../parts/Money.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Pair } from '../../../core/matching/matching.types.ts';
+import type { Pair } from '../../../core/evidence/matching/matching.types.ts';
 import { ApiError } from '../../api/client.ts';
 import { gather, usePairs, type PairsView, type PairWish } from '../../api/gather.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { FIELDS, type Field } from '../../../core/reading/reading.types.ts';
+import { FIELDS, type Field } from '../../../core/evidence/reading/reading.types.ts';
 import { gather, type GatheredReceipt } from '../../api/gather.ts';
 import { FIELD_NAMES } from '../../parts/spots.ts';
 import { groupDigits } from '../../parts/Money.tsx';

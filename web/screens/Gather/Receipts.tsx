@@ -1,7 +1,7 @@
 import { ArrowLeft, LoaderCircle } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { Field } from '../../../core/reading/reading.types.ts';
+import type { Field } from '../../../core/evidence/reading/reading.types.ts';
 import { gather, useReceipts, type GatheredReceipt } from '../../api/gather.ts';
 import { Money } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';

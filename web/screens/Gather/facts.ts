@@ -1,7 +1,7 @@
-import { minorUnits } from '../../../core/currency/minorUnits.ts';
-import { isIsoDate } from '../../../core/dates/isoDate.ts';
-import { readAmount } from '../../../core/money/amount.ts';
-import { FIELDS, type Field, type Sureness } from '../../../core/reading/reading.types.ts';
+import { minorUnits } from '../../../core/numbers/minorUnits.ts';
+import { isIsoDate } from '../../../core/numbers/isoDate.ts';
+import { readAmount } from '../../../core/numbers/amount.ts';
+import { FIELDS, type Field, type Sureness } from '../../../core/evidence/reading/reading.types.ts';
 import type { Confirmed, GatheredReceipt } from '../../api/gather.ts';
 import { readTypedAmount } from '../../parts/typed.ts';
 

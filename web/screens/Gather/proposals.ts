@@ -1,4 +1,4 @@
-import type { Pair } from '../../../core/matching/matching.types.ts';
+import type { Pair } from '../../../core/evidence/matching/matching.types.ts';
 import type { PairsView, PairWish } from '../../api/gather.ts';
 
 /** One side of a pair as it is shown. */

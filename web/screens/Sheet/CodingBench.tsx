@@ -1,5 +1,5 @@
-import { mergeCoding } from '../../../core/coding/mergeCoding.ts';
-import { holdsOn } from '../../../core/dates/isoDate.ts';
+import { mergeCoding } from '../../../core/figures/coding/mergeCoding.ts';
+import { holdsOn } from '../../../core/numbers/isoDate.ts';
 import { CodingFields } from './CodingFields.tsx';
 import type { BenchProps } from './bench.types.ts';
 

@@ -1,5 +1,5 @@
-import type { Coding } from '../../../core/formats/case.schema.ts';
-import { holdsOn } from '../../../core/dates/isoDate.ts';
+import type { Coding } from '../../../core/documents/case.schema.ts';
+import { holdsOn } from '../../../core/numbers/isoDate.ts';
 import type { Chart } from '../../api/chart.ts';
 
 interface CodingFieldsProps {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import type { Field } from '../../../core/reading/reading.types.ts';
-import type { Comparison, Tie, TieKind } from '../../../core/tie/tie.types.ts';
-import { fromMinor, toMinor } from '../../../core/money/amount.ts';
+import type { Field } from '../../../core/evidence/reading/reading.types.ts';
+import type { Comparison, Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits } from '../../parts/Money.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';

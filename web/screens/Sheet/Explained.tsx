@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Explanation } from '../../../core/explain/explain.types.ts';
-import type { Case } from '../../../core/formats/case.schema.ts';
+import type { Case } from '../../../core/documents/case.schema.ts';
 import { groupDigits } from '../../parts/Money.tsx';
 
 const FIGURES: Record<string, string> = {

@@ -1,4 +1,4 @@
-import { fromMinor, toMinor } from '../../../core/money/amount.ts';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { Money } from '../../parts/Money.tsx';
 import type { BenchProps } from './bench.types.ts';
 

@@ -1,8 +1,8 @@
 import { Fragment } from 'react';
-import type { Assessment } from '../../../core/assess/writeAssessment.ts';
-import type { Line } from '../../../core/formats/case.schema.ts';
-import { fromMinor, toMinor } from '../../../core/money/amount.ts';
-import type { TieKind } from '../../../core/tie/tie.types.ts';
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
+import type { Line } from '../../../core/documents/case.schema.ts';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
+import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import { sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';

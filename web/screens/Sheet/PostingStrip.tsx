@@ -1,6 +1,6 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import type { Assessment, JournalRow } from '../../../core/assess/writeAssessment.ts';
-import { fromMinor, toMinor } from '../../../core/money/amount.ts';
+import type { Assessment, JournalRow } from '../../../core/documents/assessment.schema.ts';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { accountName, sayCoding, useChart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';

@@ -1,8 +1,8 @@
 import { ArrowLeft } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { settlementSum } from '../../../core/settlement/settlementSum.ts';
-import type { Assessment } from '../../../core/assess/writeAssessment.ts';
+import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import type { Person } from '../../api/session.ts';
 import { Money } from '../../parts/Money.tsx';

@@ -1,5 +1,5 @@
-import { mergeCoding } from '../../../core/coding/mergeCoding.ts';
-import type { Split } from '../../../core/formats/case.schema.ts';
+import { mergeCoding } from '../../../core/figures/coding/mergeCoding.ts';
+import type { Split } from '../../../core/documents/case.schema.ts';
 import { Money } from '../../parts/Money.tsx';
 import { readTyped, readTypedAmount } from '../../parts/typed.ts';
 import { CodingFields } from './CodingFields.tsx';

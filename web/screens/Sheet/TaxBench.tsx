@@ -1,7 +1,7 @@
-import { holdsOn } from '../../../core/dates/isoDate.ts';
-import type { TaxRow } from '../../../core/assess/writeAssessment.ts';
-import type { TaxEntry } from '../../../core/formats/case.schema.ts';
-import { fromMinor, sumKnown, toMinor } from '../../../core/money/amount.ts';
+import { holdsOn } from '../../../core/numbers/isoDate.ts';
+import type { TaxRow } from '../../../core/documents/assessment.schema.ts';
+import type { TaxEntry } from '../../../core/documents/case.schema.ts';
+import { fromMinor, sumKnown, toMinor } from '../../../core/numbers/amount.ts';
 import { Money } from '../../parts/Money.tsx';
 import { readTypedAmount } from '../../parts/typed.ts';
 import type { BenchProps } from './bench.types.ts';

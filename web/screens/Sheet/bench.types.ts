@@ -1,4 +1,4 @@
-import type { Assessment } from '../../../core/assess/writeAssessment.ts';
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import type { Bench, SheetState } from './useSheet.ts';

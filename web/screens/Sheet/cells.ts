@@ -1,7 +1,7 @@
-import type { Tie, TieKind } from '../../../core/tie/tie.types.ts';
-import { TIE_KINDS } from '../../../core/tie/tie.types.ts';
-import type { Finding } from '../../../core/finding/finding.ts';
-import type { Line } from '../../../core/formats/case.schema.ts';
+import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Finding } from '../../../core/documents/finding.ts';
+import type { Line } from '../../../core/documents/case.schema.ts';
 import type { Mark, ShownTie } from '../../api/claims.ts';
 
 /** A cell of the tie matrix: a line and a kind of comparison. */

@@ -1,4 +1,4 @@
-import type { Split } from '../../../core/formats/case.schema.ts';
+import type { Split } from '../../../core/documents/case.schema.ts';
 
 /**
  * The same shares divided another way, starting from what they came to: amounts become the shares' gross amounts, the

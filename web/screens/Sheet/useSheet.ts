@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
-import type { Line, Item } from '../../../core/formats/case.schema.ts';
-import type { TieKind } from '../../../core/tie/tie.types.ts';
+import type { Line, Item } from '../../../core/documents/case.schema.ts';
+import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import { ApiError } from '../../api/client.ts';
 import {
   claimActs,

@@ -1,0 +1,42 @@
+import { readAmount } from '../numbers/amount.ts';
+import type { Case } from './case.schema.ts';
+import type { Report } from './problem.ts';
+import type { Limit } from './rules.schema.ts';
+
+type Path = (string | number)[];
+
+/** Amounts of rules, budgets and estimates carry the decimals of their currency; ids of rules are not used twice on a date. */
+export function checkRules({ book, claim }: Case, ledgerCurrency: string, report: Report): void {
+  const check = (amount: string, currency: string, path: Path) => {
+    if (readAmount(amount, currency) === null)
+      report(path, `"${amount}" is not an amount with the decimals of ${currency}`);
+  };
+  book.limits?.forEach((limit, i) => {
+    for (const [field, money] of moneyOf(limit))
+      check(money.amount, money.currency, ['book', 'limits', i, field, 'amount']);
+  });
+  book.dimensions?.forEach((dimension, d) =>
+    dimension.values.forEach((value, v) => {
+      const path = ['book', 'dimensions', d, 'values', v];
+      if (value.left != null) check(value.left, ledgerCurrency, [...path, 'left']);
+      value.caps?.forEach((cap, c) => check(cap.left, ledgerCurrency, [...path, 'caps', c, 'left']));
+    }),
+  );
+  claim.plan?.estimates?.forEach((e, i) => check(e.amount, e.currency, ['claim', 'plan', 'estimates', i, 'amount']));
+}
+
+function moneyOf(limit: Limit): [string, { amount: string; currency: string }][] {
+  switch (limit.kind) {
+    case 'cap':
+    case 'near':
+      return [['cap', limit.cap]];
+    case 'receipt':
+      return [['above', limit.above]];
+    case 'plan':
+      return limit.above ? [['above', limit.above]] : [];
+    case 'estimate':
+      return [['amount', limit.amount]];
+    default:
+      return [];
+  }
+}

@@ -1,0 +1,56 @@
+import { computeCase } from '../../assess/assess.ts';
+import { assessLine } from '../../assess/assessLine.ts';
+import type { LineFigures, OpenCase } from '../../figures/figures.types.ts';
+import { openCase } from '../../figures/openCase.ts';
+import { writeAssessment } from '../../assess/writeAssessment.ts';
+import type { Assessment } from '../../documents/assessment.schema.ts';
+import { checkCase } from '../../documents/checkCase.ts';
+import type { Problem } from '../../documents/problem.ts';
+import type { Case, Line } from '../../documents/case.schema.ts';
+import { tieClaim } from './tieClaim.ts';
+import type { Evidence, Tie } from './tie.types.ts';
+
+/** A claim as a reviewer looks at it: its assessment and every comparison with its evidence. */
+export interface Review {
+  assessment: Assessment;
+  ties: Tie[];
+}
+
+/** Assesses a valid case and compares it with its evidence, computing every line once. */
+export function reviewCase(document: Case, evidence: Evidence): Review {
+  const open = openCase(document);
+  return review(open, (line) => assessLine(open, line), evidence);
+}
+
+function review(open: OpenCase, figuresOf: (line: Line) => LineFigures, evidence: Evidence): Review {
+  const figures = computeCase(open, figuresOf);
+  const assessment = writeAssessment(open, figures);
+  return { assessment, ties: tieClaim(open, figures, assessment, evidence) };
+}
+
+/** What a preview answers: the review as it would be, or what in the typed line cannot be. */
+export type Preview = ({ ok: true } & Review) | { ok: false; problem: Problem };
+
+/** A case that is looked at while lines of it are typed. */
+export interface CasePreview {
+  /** The review with one line changed; the other lines are not computed again. */
+  withLine(line: Line): Preview;
+}
+
+/** Opens a valid case for previews. The same computation, remembering the lines that do not change. */
+export function previewCase(document: Case, evidence: Evidence): CasePreview {
+  const open = openCase(document);
+  const remembered = new Map<Line, LineFigures>(document.claim.lines.map((line) => [line, assessLine(open, line)]));
+  return {
+    withLine(line) {
+      const index = document.claim.lines.findIndex((l) => l.id === line.id);
+      const alone = { ...document, claim: { ...document.claim, lines: [line] } };
+      const problem = checkCase(alone)[0];
+      if (problem)
+        return { ok: false, problem: { ...problem, path: ['claim', 'lines', index, ...problem.path.slice(3)] } };
+      const lines = document.claim.lines.with(index, line);
+      const changed = { ...open, case: { ...document, claim: { ...document.claim, lines } } };
+      return { ok: true, ...review(changed, (l) => remembered.get(l) ?? assessLine(open, l), evidence) };
+    },
+  };
+}

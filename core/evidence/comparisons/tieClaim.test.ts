@@ -1,0 +1,198 @@
+import { describe, expect, it } from 'vitest';
+import { line, makeCase, valid, type CaseParts } from '../../../test/fixtures/caseBuilder.ts';
+import { NO_EVIDENCE, type ChargeEvidence, type Evidence, type ReceiptEvidence, type TieKind } from './tie.types.ts';
+import { reviewCase } from './reviewCase.ts';
+
+const receipt = (fields: Partial<ReceiptEvidence> = {}): ReceiptEvidence => ({
+  id: 'r1',
+  amount: '100.00',
+  currency: 'EUR',
+  date: '2026-03-02',
+  merchant: 'Wexford Chandlery Ltd',
+  taxNumber: 'IE1',
+  changed: [],
+  ...fields,
+});
+const ties = (parts: CaseParts, receipts: Evidence['receipts'] = {}, others: Partial<Evidence> = {}) => {
+  return reviewCase(valid(makeCase(parts)), { ...NO_EVIDENCE, ...others, receipts }).ties;
+};
+const tie = (kind: TieKind, parts: CaseParts, evidence?: Evidence['receipts'], id = '1') =>
+  ties(parts, evidence).find((t) => t.kind === kind && t.line === id)!;
+const claimed = line({ merchant: 'Wexford chandlery' });
+
+describe('receipt with line', () => {
+  it('ties when amount, currency, date and merchant agree', () => {
+    expect(tie('receipt', { lines: [claimed] }, { 1: receipt() })).toMatchObject({ state: 'tied', difference: null });
+  });
+  const off: [string, Partial<ReceiptEvidence>, string][] = [
+    ['the amount', { amount: '109.00' }, '−9.00'],
+    ['the currency', { currency: 'GBP' }, 'EUR ≠ GBP'],
+    ['the date', { date: '2026-03-04' }, '−2 days'],
+    ['the merchant', { merchant: 'Mourne Flowers' }, 'other merchant'],
+  ];
+  it.each(off)('is off by %s', (_, fields, difference) => {
+    const found = tie('receipt', { lines: [claimed] }, { 1: receipt(fields) });
+    expect(found.state).toBe('off');
+    expect(found.comparisons.some((c) => c.state === 'off' && c.difference === difference)).toBe(true);
+  });
+  it('is open without a receipt, and where the receipt says nothing', () => {
+    expect(tie('receipt', { lines: [claimed] }).state).toBe('open');
+    expect(tie('receipt', { lines: [claimed] }, { 1: receipt({ date: null }) }).state).toBe('open');
+  });
+  it('needs the tax number only where tax could be reclaimed', () => {
+    const taxed = { ...claimed, tax: [{ code: 'IE-23' }] };
+    const entity = { taxNumberRequired: true };
+    expect(tie('receipt', { lines: [taxed], entity }, { 1: receipt({ taxNumber: null }) }).state).toBe('open');
+    expect(tie('receipt', { lines: [claimed], entity }, { 1: receipt({ taxNumber: null }) }).state).toBe('tied');
+  });
+  it('compares a shared receipt with the sum of its lines', () => {
+    const lines = [
+      line({ amount: '60.00', merchant: 'Wexford Chandlery' }),
+      line({ id: '2', amount: '40.00', merchant: 'Wexford Chandlery' }),
+    ];
+    expect(tie('receipt', { lines }, { 1: receipt(), 2: receipt() }, '2')).toMatchObject({ state: 'tied' });
+    const more = [lines[0]!, { ...lines[1]!, amount: '40.01' }];
+    expect(tie('receipt', { lines: more }, { 1: receipt(), 2: receipt() })).toMatchObject({
+      state: 'off',
+      difference: '+0.01',
+    });
+  });
+});
+
+describe('rate with the published rate', () => {
+  const rates = [{ from: 'EUR', to: 'USD', date: '2026-03-02', rate: '1.25', source: 'Invented' }];
+  it('does not apply within one currency', () => {
+    expect(tie('rate', { lines: [claimed] }).state).toBe('none');
+  });
+  it('ties a published rate and shows its steps', () => {
+    const found = tie('rate', { lines: [line({ currency: 'USD' })], book: { rates } });
+    expect(found.state).toBe('tied');
+    expect(found.steps.map((s) => s.value)).toEqual(['2026-03-02', '80', '80.00 EUR']);
+  });
+  it('compares card and own rates within the tolerance', () => {
+    const card = (amount: string) =>
+      line({ paidBy: 'card', currency: 'USD', rate: { kind: 'card', settled: { amount, currency: 'EUR' } } });
+    expect(tie('rate', { lines: [card('84.00')], book: { rates } }).state).toBe('tied');
+    expect(tie('rate', { lines: [card('84.01')], book: { rates } })).toMatchObject({
+      state: 'off',
+      difference: '+5.01 %',
+    });
+    expect(tie('rate', { lines: [card('84.00')] }).state).toBe('open');
+    expect(
+      tie('rate', { lines: [line({ currency: 'USD', rate: { kind: 'own', value: '0.7' } })], book: { rates } }),
+    ).toMatchObject({ state: 'off', difference: '−12.5 %' });
+  });
+  it('is off where no rate is there', () => {
+    expect(tie('rate', { lines: [line({ currency: 'USD' })] })).toMatchObject({ state: 'off', difference: 'no rate' });
+  });
+});
+
+describe('tax claimed with tax computed', () => {
+  it('does not apply without tax, ties within a minor unit, is off beyond', () => {
+    const given = (tax: string) => tie('tax', { lines: [line({ tax: [{ code: 'IE-23', tax }] })] });
+    expect(tie('tax', { lines: [claimed] }).state).toBe('none');
+    expect(given('18.71').state).toBe('tied');
+    expect(given('18.72')).toMatchObject({ state: 'off', difference: '0.02' });
+  });
+  it('says why nothing is reclaimed', () => {
+    const found = tie('tax', { lines: [line({ tax: [{ code: 'PT-6' }] })] });
+    expect(found.state).toBe('tied');
+    expect(found.comparisons.find((c) => c.fact === 'PT-6 reclaimable')).toMatchObject({
+      claimed: '0.00',
+      evidence: expect.stringContaining('not registered'),
+    });
+  });
+  it('is off for a tax of another country', () => {
+    expect(tie('tax', { lines: [line({ country: 'GB', tax: [{ code: 'IE-23' }] })] })).toMatchObject({
+      state: 'off',
+      difference: 'country',
+    });
+  });
+});
+
+describe('what was read with what its owner says', () => {
+  it('stays in sight where the two differ', () => {
+    const changed = [{ fact: 'amount', read: '90.00', sure: true }];
+    const found = tie('receipt', { lines: [claimed] }, { 1: receipt({ changed }) });
+    expect(found.state).toBe('open');
+    expect(found.comparisons.find((c) => c.fact === 'amount as read')).toMatchObject({
+      evidence: '90.00',
+      difference: 'changed by hand, read with certainty',
+    });
+  });
+});
+
+describe('card charge with line', () => {
+  const charge = (fields: Partial<ChargeEvidence> = {}): ChargeEvidence => ({
+    id: 'h1',
+    card: '4410',
+    amount: '108.34',
+    currency: 'USD',
+    elsewhere: '0.00',
+    settled: { amount: '100.00', currency: 'EUR' },
+    purchasedOn: '2026-03-02',
+    bookedOn: '2026-03-04',
+    merchant: 'WEXFORD CHANDL',
+    ...fields,
+  });
+  const settled = { kind: 'card' as const, settled: { amount: '100.00', currency: 'EUR' } };
+  const paid = line({
+    paidBy: 'card',
+    card: '4410',
+    amount: '108.34',
+    currency: 'USD',
+    merchant: 'Wexford Chandlery',
+    rate: settled,
+  });
+  const card = (lines: (typeof paid)[], charges: Evidence['charges']) =>
+    ties({ lines }, {}, { charges }).find((t) => t.kind === 'card' && t.line === '1')!;
+
+  it('ties when amount, currency, what the bank took, date, merchant and card agree', () => {
+    const found = card([paid], { 1: charge() });
+    expect([found.state, found.comparisons.map((c) => c.state)]).toEqual(['tied', Array(6).fill('tied')]);
+  });
+  const off: [string, Partial<ChargeEvidence>, string][] = [
+    ['the amount', { amount: '108.35' }, '−0.01'],
+    ['what the bank took', { settled: { amount: '99.00', currency: 'EUR' } }, '+1.00'],
+    ['more than three days', { purchasedOn: '2026-03-06' }, '−4 days'],
+    ['the merchant', { merchant: 'HARBOUR GIFTS' }, 'other merchant'],
+    ['the card', { card: '4427' }, '4410 ≠ 4427'],
+  ];
+  it.each(off)('is off by %s', (_, fields, difference) => {
+    expect(card([paid], { 1: charge(fields) })).toMatchObject({ state: 'off', difference });
+  });
+  it('is open until the bank has sent the charge, and nothing for own money', () => {
+    expect(card([paid], {}).state).toBe('open');
+    expect(card([claimed as never], {}).state).toBe('none');
+  });
+  it('compares the sum of all lines of a charge, here and on other claims', () => {
+    const half = {
+      ...paid,
+      amount: '54.17',
+      rate: { kind: 'card' as const, settled: { amount: '50.00', currency: 'EUR' } },
+    };
+    const both = { 1: charge(), 2: charge() };
+    expect(card([half, { ...half, id: '2' }], both).state).toBe('tied');
+    expect(card([half], { 1: charge({ elsewhere: '54.17' }) }).state).toBe('tied');
+    expect(card([half], { 1: charge() })).toMatchObject({ state: 'off', difference: '−54.17' });
+  });
+});
+
+describe('earlier claims with line', () => {
+  it('tie when nothing is alike, and are off with each that is', () => {
+    const alike = {
+      claim: 'C-9',
+      line: '2',
+      claimant: 'Somebody',
+      amount: '100.00',
+      currency: 'EUR',
+      date: '2026-03-02',
+      merchant: null,
+      reason: 'same receipt',
+    };
+    const duplicate = (duplicates: Evidence['duplicates']) =>
+      ties({ lines: [claimed] }, {}, { duplicates }).find((t) => t.kind === 'duplicate')!;
+    expect(duplicate({}).state).toBe('tied');
+    expect(duplicate({ 1: [alike] })).toMatchObject({ state: 'off', difference: '1 alike' });
+  });
+});

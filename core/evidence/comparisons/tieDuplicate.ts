@@ -1,0 +1,18 @@
+import type { Line } from '../../documents/case.schema.ts';
+import { fromComparisons } from './_lib/states.ts';
+import type { DuplicateEvidence, Tie } from './tie.types.ts';
+
+/** Earlier claims of anybody with the line: tied when nothing looks like the same spending, off for each that does. */
+export function tieDuplicate(line: Line, duplicates: readonly DuplicateEvidence[]): Tie {
+  const comparisons = duplicates.map((d) => ({
+    fact: `claim ${d.claim}, line ${d.line}, ${d.claimant}`,
+    claimed: `${line.amount} ${line.currency}, ${line.date}`,
+    evidence: `${d.amount} ${d.currency}, ${d.date}`,
+    difference: d.reason,
+    tolerance: null,
+    state: 'off' as const,
+  }));
+  if (comparisons.length === 0)
+    return { line: line.id, kind: 'duplicate', state: 'tied', difference: null, comparisons: [], steps: [] };
+  return { ...fromComparisons(line.id, 'duplicate', comparisons), difference: `${duplicates.length} alike`, steps: [] };
+}

@@ -1,0 +1,67 @@
+import type { Line } from '../../documents/case.schema.ts';
+import { fromMinor, readAmount } from '../../numbers/amount.ts';
+import { compareDate, compareMerchant, present, same, signed } from './_lib/compare.ts';
+import { fromComparisons, worst } from './_lib/states.ts';
+import type { Comparison, ReceiptEvidence, Tie } from './tie.types.ts';
+
+/** A line's receipt and what the whole claim says about it. */
+export interface ReceiptContext {
+  receipt: ReceiptEvidence;
+  /** All lines that use the receipt, this one included. */
+  sharing: readonly Line[];
+  /** The merchant's tax number is needed on this line, because tax is to be reclaimed. */
+  taxNumberNeeded: boolean;
+}
+
+/**
+ * Receipt with line: amount, currency, date, merchant and, where tax is reclaimed, the tax number. A receipt used by
+ * several lines is compared with their sum. A line without a receipt is open.
+ */
+export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
+  if (!context) return { line: line.id, kind: 'receipt', state: 'open', difference: null, comparisons: [], steps: [] };
+  const { receipt } = context;
+  const amount = compareAmount(line, context);
+  const comparisons = [
+    amount.comparison,
+    same('currency', line.currency, receipt.currency),
+    compareDate(line.date, receipt.date),
+    compareMerchant(line.merchant ?? null, receipt.merchant),
+    ...receipt.changed.map(changedByHand),
+    ...(context.taxNumberNeeded ? [present('tax number', receipt.taxNumber)] : []),
+  ];
+  const firstOff = comparisons.find((c) => c.state === worst(comparisons.map((x) => x.state)) && c.state === 'off');
+  return {
+    ...fromComparisons(line.id, 'receipt', comparisons),
+    difference: firstOff?.difference ?? null,
+    steps: amount.steps,
+  };
+}
+
+function compareAmount(line: Line, { receipt, sharing: all }: ReceiptContext) {
+  const sharing = all.filter((l) => l.currency === line.currency);
+  const claimed = sharing.reduce((a, l) => a + readAmount(l.amount, l.currency)!, 0n);
+  const shown = receipt.amount === null ? null : readAmount(receipt.amount, receipt.currency ?? line.currency);
+  const comparable = shown !== null && receipt.currency === line.currency;
+  const difference = comparable ? claimed - shown : null;
+  const comparison: Comparison = {
+    fact: sharing.length > 1 ? `amount of ${sharing.length} lines` : 'amount',
+    claimed: fromMinor(claimed, line.currency),
+    evidence: receipt.amount,
+    difference: difference ? signed(fromMinor(difference, line.currency)) : null,
+    tolerance: '0',
+    state: difference === null ? (receipt.amount === null ? 'open' : 'off') : difference === 0n ? 'tied' : 'off',
+  };
+  const steps = [
+    ...sharing.map((l) => ({ label: `Line ${l.id}`, value: `${l.amount} ${l.currency}`, source: l.merchant ?? null })),
+    ...(receipt.amount
+      ? [{ label: 'Receipt total', value: `${receipt.amount} ${receipt.currency}`, source: receipt.merchant }]
+      : []),
+  ];
+  return { comparison, steps: sharing.length > 1 ? steps : [] };
+}
+
+/** What its owner says against what was read stays in sight: the reviewer looks at the receipt and decides. */
+function changedByHand({ fact, read, sure }: ReceiptEvidence['changed'][number]): Comparison {
+  const difference = sure ? 'changed by hand, read with certainty' : 'changed by hand';
+  return { fact: `${fact} as read`, claimed: null, evidence: read, difference, tolerance: null, state: 'open' };
+}

@@ -1,0 +1,39 @@
+import { minorUnits } from '../../numbers/minorUnits.ts';
+import { fromMinor } from '../../numbers/amount.ts';
+import { findCurrency, settleKroner } from './_lib/findCurrency.ts';
+import { findDate } from './_lib/findDate.ts';
+import { findCardDigits, findTaxNumber } from './_lib/findIdentifiers.ts';
+import { findMerchant } from './_lib/findMerchant.ts';
+import { findTaxes } from './_lib/findTaxes.ts';
+import { findTotal } from './_lib/findTotal.ts';
+import { toLines } from './_lib/lines.ts';
+import { amountsOf, decimalMark } from './_lib/money.ts';
+import type { Reading, Word } from './reading.types.ts';
+
+const USUAL_DECIMALS = 2;
+
+/**
+ * Reads a receipt or invoice from its words and where they stand. Proposes; a person confirms. Pure: the same words on
+ * the same day give the same reading.
+ *
+ * @param words every word of the document, in any order
+ * @param asOf today, ISO 8601; dates after it are not taken for the day of the purchase
+ * @returns amounts as decimal strings with the decimals of the currency found (two when none was found)
+ */
+export function readDocument(words: readonly Word[], asOf: string): Reading {
+  const lines = toLines(words);
+  const currency = settleKroner(findCurrency(lines), lines);
+  const decimals = currency ? minorUnits(currency.value)! : USUAL_DECIMALS;
+  const write = (minor: bigint) => fromMinor(minor, currency?.value ?? 'EUR');
+  const amounts = amountsOf(lines, decimalMark(lines), decimals);
+  const total = findTotal(lines, amounts, write);
+  return {
+    amount: total && { value: total.value, sure: total.sure, spot: total.spot, because: total.because },
+    currency,
+    date: findDate(lines, { asOf, currency: currency?.value ?? null }),
+    merchant: findMerchant(lines, amounts),
+    taxes: findTaxes(lines, amounts, total?.minor ?? null, write),
+    taxNumber: findTaxNumber(lines),
+    cardDigits: findCardDigits(lines),
+  };
+}

@@ -1,0 +1,119 @@
+import type { LineFigures, OpenCase } from '../../figures.types.ts';
+import type { LimitOf } from '../../../documents/rules.schema.ts';
+import { fromMinor, sumKnown, toMinor } from '../../../numbers/amount.ts';
+import { decimalToFraction } from '../../../numbers/decimal.ts';
+import { compare, fraction, plus, ONE, times, type Fraction } from '../../../numbers/fraction.ts';
+import { roundHalfAway } from '../../../numbers/roundHalfAway.ts';
+import type { Verdict } from '../policy.types.ts';
+import { convertPart, partsUnder, verdictOf, type LimitedPart } from './scope.ts';
+
+/** Parts counted together against a cap, and over how many units (nights, heads) it is allowed. */
+interface Group {
+  parts: LimitedPart[];
+  units: bigint;
+  subject: string;
+}
+
+/**
+ * A cap per item, night or head looks at each part; per day or trip at the parts of a day or of the claim together.
+ * Amounts are converted to the cap's currency, each rounded once; the sum may reach units × cap × (1 + tolerance).
+ */
+export function judgeCap(open: OpenCase, limit: LimitOf<'cap'>, lines: readonly LineFigures[]): Verdict[] {
+  return groupsOf(limit, partsUnder(limit, lines)).flatMap((group) => judgeGroup(open, limit, group) ?? []);
+}
+
+function groupsOf({ per }: LimitOf<'cap'>, parts: LimitedPart[]): Group[] {
+  const single = (subject: string, units: (part: LimitedPart) => number | null | undefined): Group[] =>
+    parts.map((part) => ({ parts: [part], units: BigInt(units(part) ?? 1), subject }));
+  switch (per) {
+    case 'item':
+      return single('', () => 1);
+    case 'night':
+      return single('for the nights', (part) => part.line.nights);
+    case 'head':
+      return single('for the attendees', (part) => part.line.attendees?.count);
+    case 'day':
+      return [...new Set(parts.map((p) => p.line.date))].map((date) => ({
+        parts: parts.filter((p) => p.line.date === date),
+        units: 1n,
+        subject: `on ${date}`,
+      }));
+    case 'trip':
+      return parts.length > 0 ? [{ parts, units: 1n, subject: 'on this claim' }] : [];
+    default:
+      return per satisfies never;
+  }
+}
+
+/** Null where a rate is missing: the calculation already stops for that. */
+function judgeGroup(open: OpenCase, limit: LimitOf<'cap'>, { parts, units, subject }: Group): Verdict | null {
+  const { currency } = limit.cap;
+  const actual = sumKnown(parts.map((part) => convertPart(open, part, currency)));
+  if (actual === null) return null;
+  const cap = toMinor(limit.cap.amount, currency) * units;
+  const reach = times(fraction(cap), withTolerance(limit.tolerance));
+  const kept = compare(fraction(actual), reach) <= 0;
+  const last = parts.at(-1)!;
+  const amounts = { actual: fromMinor(actual, currency), allowed: fromMinor(cap, currency), unit: currency };
+  const difference = actual > cap ? fromMinor(actual - cap, currency) : null;
+  return verdictOf(
+    limit,
+    { line: last.line.id, item: last.item?.id ?? null },
+    { kept, subject, ...amounts, difference },
+  );
+}
+
+const withTolerance = (percent: string | null | undefined): Fraction =>
+  percent ? plus(ONE, times(decimalToFraction(percent), fraction(1n, 100n))) : ONE;
+
+/** Several charges of one merchant in a day, each at most the cap and within some percent of it. */
+export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, lines: readonly LineFigures[]): Verdict[] {
+  const { currency } = limit.cap;
+  const cap = toMinor(limit.cap.amount, currency);
+  const within = decimalToFraction(limit.within);
+  const floor = cap - roundHalfAway(cap * within.n, within.d * 100n);
+  const close = partsUnder(limit, lines).filter((part) => {
+    const amount = convertPart(open, part, currency);
+    return amount !== null && amount >= floor && amount <= cap && part.line.merchant;
+  });
+  const keyOf = ({ line }: LimitedPart) => `${line.date} ${line.merchant!.toLowerCase().replace(/\s+/g, ' ').trim()}`;
+  return [...new Set(close.map(keyOf))].flatMap((key) => {
+    const same = close.filter((part) => keyOf(part) === key);
+    if (same.length < limit.charges) return [];
+    const { line } = same.at(-1)!;
+    const outcome = {
+      kept: false,
+      subject: `at ${line.merchant} on ${line.date}`,
+      actual: String(same.length),
+      allowed: limit.cap.amount,
+      unit: currency,
+    };
+    return [verdictOf(limit, { line: line.id, item: null }, outcome)];
+  });
+}
+
+/** Actual cost of a category above its estimate by more than a percentage and more than an amount, both together. */
+export function judgeEstimate(open: OpenCase, limit: LimitOf<'estimate'>, lines: readonly LineFigures[]): Verdict[] {
+  const { plan } = open.case.claim;
+  const parts = partsUnder(limit, lines);
+  return (plan?.estimates ?? []).flatMap((estimate) => {
+    const own = parts.filter((part) => part.category === estimate.category);
+    const actual = sumKnown(own.map((part) => convertPart(open, part, estimate.currency)));
+    if (actual === null || own.length === 0) return [];
+    const planned = toMinor(estimate.amount, estimate.currency);
+    const more = actual - planned;
+    const percent = decimalToFraction(limit.percent);
+    const abovePercent = fraction(more * 100n * percent.d, 1n).n > planned * percent.n;
+    const aboveAmount =
+      limit.amount.currency === estimate.currency ? more > toMinor(limit.amount.amount, estimate.currency) : more > 0n;
+    const outcome = {
+      kept: !(abovePercent && aboveAmount),
+      subject: estimate.category,
+      actual: fromMinor(actual, estimate.currency),
+      allowed: estimate.amount,
+      unit: estimate.currency,
+      difference: more > 0n ? fromMinor(more, estimate.currency) : null,
+    };
+    return [verdictOf(limit, { line: own.at(-1)!.line.id, item: own.at(-1)!.item?.id ?? null }, outcome)];
+  });
+}

@@ -1,0 +1,77 @@
+import type { LineFigures, OpenCase, PartFigures } from '../../figures.types.ts';
+import { rateDateOf } from '../../rateDateOf.ts';
+import { referenceConverter } from '../../currency/converter.ts';
+import { holdsOn } from '../../../numbers/isoDate.ts';
+import type { Item, Line } from '../../../documents/case.schema.ts';
+import type { Limit } from '../../../documents/rules.schema.ts';
+import type { Verdict } from '../policy.types.ts';
+
+/** A part of a claim a limit looks at: a line without items, or one of its items, that is not personal. */
+export interface LimitedPart {
+  line: Line;
+  item: Item | null;
+  figures: PartFigures;
+  category: string;
+}
+
+/** The parts a limit applies to, by category, country and the line's date. */
+export function partsUnder(limit: Limit, lines: readonly LineFigures[]): LimitedPart[] {
+  return lines.flatMap(({ line, parts }) => {
+    if (!holdsOn(limit, line.date) || (limit.countries && !limit.countries.includes(line.country ?? ''))) return [];
+    return parts
+      .filter((figures) => !figures.personal)
+      .map((figures) => partOf(line, figures))
+      .filter((part) => !limit.categories || limit.categories.includes(part.category));
+  });
+}
+
+function partOf(line: Line, figures: PartFigures): LimitedPart {
+  const item = line.items?.find((i) => i.id === figures.item) ?? null;
+  return { line, item, figures, category: (item ?? line).category! };
+}
+
+/** Lines with at least one part under the limit, each once. */
+export const linesUnder = (limit: Limit, lines: readonly LineFigures[]): Line[] => [
+  ...new Set(partsUnder(limit, lines).map((p) => p.line)),
+];
+
+/** An amount of a part in another currency by the published rate of the line's rate date; null without one. */
+export function convertPart(open: OpenCase, part: LimitedPart, to: string): bigint | null {
+  return referenceConverter(open.rates, part.line.currency, to, rateDateOf(open, part.line)).convert(
+    part.figures.amount,
+  );
+}
+
+const DEFAULTS: Record<Limit['kind'], string> = {
+  cap: '{actual} {unit} {subject} is above the limit of {allowed} {unit} by {difference}. Reduce it or say why it was needed.',
+  receipt: '{actual} {unit} needs a receipt (above {allowed} {unit}). Add one.',
+  fields: '{subject} is missing. Fill it in.',
+  age: 'The line is {actual} days older than its submission; {allowed} are allowed.',
+  weekend: 'The line is dated on a {subject}.',
+  near: '{actual} charges {subject} just under {allowed} {unit}: check whether one purchase was broken up.',
+  estimate: '{actual} {unit} for {subject} exceeds the estimate of {allowed} {unit} by {difference}.',
+  plan: 'There is no approved plan, which the policy asks for here.',
+  text: 'The description has {actual} characters; the ledger takes {allowed}. Shorten it.',
+};
+
+export type Outcome = Pick<Verdict, 'kept' | 'subject'>
+  & Partial<Pick<Verdict, 'actual' | 'allowed' | 'unit' | 'difference'>>;
+
+/** A verdict in the limit's own wording, or the usual one of its kind; `{name}` is filled in from the outcome. */
+export function verdictOf(limit: Limit, at: { line: string | null; item: string | null }, outcome: Outcome): Verdict {
+  const facts = { actual: null, allowed: null, unit: null, difference: null, ...outcome };
+  const words = limit.says ?? DEFAULTS[limit.kind];
+  const says = words.replace(
+    /\{(\w+)\}/g,
+    (_, name: string) => (facts as Record<string, string | boolean | null>)[name]?.toString() ?? '',
+  );
+  return {
+    rule: limit.id,
+    kind: 'limit',
+    severity: limit.severity,
+    ...at,
+    ...facts,
+    says: says.replace(/ {2,}/g, ' '),
+    owner: null,
+  };
+}

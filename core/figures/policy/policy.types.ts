@@ -1,0 +1,23 @@
+import type { Severity } from '../../documents/finding.ts';
+
+/**
+ * What a rule of the book came to, whether it was kept or not: the base of findings and of the limit, coding and budget
+ * comparisons. Amounts are decimal strings of `unit`, a currency, or plain numbers.
+ */
+export interface Verdict {
+  rule: string;
+  kind: 'limit' | 'coding' | 'budget';
+  severity: Severity;
+  kept: boolean;
+  line: string | null;
+  item: string | null;
+  /** What was looked at, in words: "per night", "project TIDE-04". */
+  subject: string;
+  actual: string | null;
+  allowed: string | null;
+  unit: string | null;
+  difference: string | null;
+  says: string;
+  /** Who answers a question about the code, when one is named. */
+  owner: string | null;
+}

@@ -1,0 +1,219 @@
+import { describe, expect, it } from 'vitest';
+import { line, makeCase, refusal, valid, type CaseParts } from '../../../test/fixtures/caseBuilder.ts';
+import { assess } from '../../assess/assess.ts';
+import type { Line } from '../../documents/case.schema.ts';
+import type { CodingRule, Dimension, Limit } from '../../documents/rules.schema.ts';
+import { NO_EVIDENCE } from '../../evidence/comparisons/tie.types.ts';
+import { reviewCase } from '../../evidence/comparisons/reviewCase.ts';
+
+const run = (parts: CaseParts) => assess(valid(makeCase(parts)));
+const found = (parts: CaseParts) => run(parts).findings.map((f) => `${f.severity} ${f.code} ${f.line ?? ''}`.trim());
+const limited = (limit: Partial<Limit> & { kind: Limit['kind'] }, lines: Line[], extra: Partial<CaseParts> = {}) =>
+  found({ lines, ...extra, book: { limits: [{ id: 'L', severity: 'ask', ...limit } as Limit], ...extra.book } });
+
+describe('caps', () => {
+  const cap = { amount: '50.00', currency: 'EUR' };
+  it('per item, with tolerance, for categories and countries and dates', () => {
+    const over = [line({ amount: '50.01' })];
+    expect(limited({ kind: 'cap', per: 'item', cap }, [line({ amount: '50.00' })])).toEqual([]);
+    expect(limited({ kind: 'cap', per: 'item', cap }, over)).toEqual(['ask L 1']);
+    expect(limited({ kind: 'cap', per: 'item', cap, tolerance: '0.02' }, over)).toEqual([]);
+    expect(limited({ kind: 'cap', per: 'item', cap, tolerance: '0.019' }, over)).toEqual(['ask L 1']);
+    expect(limited({ kind: 'cap', per: 'item', cap, categories: ['meal'] }, over)).toEqual([]);
+    expect(limited({ kind: 'cap', per: 'item', cap, countries: ['PT'] }, over)).toEqual([]);
+    expect(limited({ kind: 'cap', per: 'item', cap, countries: ['PT'] }, [{ ...over[0]!, country: 'PT' }])).toEqual([
+      'ask L 1',
+    ]);
+    expect(limited({ kind: 'cap', per: 'item', cap, to: '2026-03-01' }, over)).toEqual([]);
+  });
+  it('per night and head count the units, per day and trip add up', () => {
+    expect(limited({ kind: 'cap', per: 'night', cap }, [line({ amount: '150.00', nights: 3 })])).toEqual([]);
+    expect(limited({ kind: 'cap', per: 'night', cap }, [line({ amount: '150.00', nights: 2 })])).toEqual(['ask L 1']);
+    expect(limited({ kind: 'cap', per: 'head', cap }, [line({ amount: '100.01', attendees: { count: 2 } })])).toEqual([
+      'ask L 1',
+    ]);
+    const days = [
+      line({ amount: '30.00' }),
+      line({ id: '2', amount: '30.00' }),
+      line({ id: '3', amount: '30.00', date: '2026-03-03' }),
+    ];
+    expect(limited({ kind: 'cap', per: 'day', cap }, days)).toEqual(['ask L 2']);
+    expect(limited({ kind: 'cap', per: 'trip', cap: { ...cap, amount: '90.00' } }, days)).toEqual([]);
+    expect(limited({ kind: 'cap', per: 'trip', cap: { ...cap, amount: '89.99' } }, days)).toEqual(['ask L 3']);
+  });
+  it('compare in the cap’s currency, give the difference, and leave personal spending out', () => {
+    const book = { rates: [{ from: 'EUR', to: 'USD', date: '2026-03-02', rate: '1.25' }] };
+    const result = run({
+      lines: [line({ amount: '70.00', currency: 'USD' })],
+      book: { ...book, limits: [{ id: 'L', kind: 'cap', per: 'item', severity: 'stop', cap }] },
+    });
+    expect(result.findings).toMatchObject([
+      {
+        code: 'L',
+        difference: '6.00',
+        says: '56.00 EUR is above the limit of 50.00 EUR by 6.00. Reduce it or say why it was needed.',
+      },
+    ]);
+    expect(
+      limited({ kind: 'cap', per: 'trip', cap }, [line({ paidBy: 'card', personal: true, amount: '500.00' })]),
+    ).toEqual([]);
+  });
+  it('speak in their own words', () => {
+    const limits: Limit[] = [
+      { id: 'L', kind: 'cap', per: 'item', severity: 'note', cap, says: 'Only {allowed} here, not {actual}.' },
+    ];
+    expect(run({ lines: [line()], book: { limits } }).findings[0]!.says).toBe('Only 50.00 here, not 100.00.');
+  });
+});
+
+describe('other limits', () => {
+  it('receipts above an amount', () => {
+    const limit = { kind: 'receipt' as const, above: { amount: '25.00', currency: 'EUR' } };
+    expect(limited(limit, [line({ amount: '25.00' })])).toEqual([]);
+    expect(limited(limit, [line({ amount: '25.01' })])).toEqual(['ask L 1']);
+    expect(limited(limit, [line({ amount: '25.01', receipt: {} })])).toEqual([]);
+  });
+  it('fields, and names of few attendees', () => {
+    const limit = { kind: 'fields' as const, fields: ['attendees', 'route'], namesUnder: 4 };
+    expect(limited(limit, [line({ attendees: { count: 4 }, fields: { route: 'A–B' } })])).toEqual([]);
+    expect(limited(limit, [line({ attendees: { count: 3, names: ['A', 'B'] }, fields: { route: 'A–B' } })])).toEqual([
+      'ask L 1',
+    ]);
+    expect(run({ lines: [line()], book: { limits: [{ id: 'L', severity: 'ask', ...limit }] } }).findings[0]!.says).toBe(
+      'attendees, route is missing. Fill it in.',
+    );
+  });
+  it('age at submission, weekends, long descriptions', () => {
+    expect(limited({ kind: 'age', days: 6 }, [line()])).toEqual([]);
+    expect(limited({ kind: 'age', days: 5 }, [line()])).toEqual(['ask L 1']);
+    expect(
+      limited({ kind: 'weekend' }, [
+        line(),
+        line({ id: '2', date: '2026-03-07' }),
+        line({ id: '3', date: '2026-03-08' }),
+      ]),
+    ).toEqual(['ask L 2', 'ask L 3']);
+    expect(
+      limited({ kind: 'text', longest: 4 }, [line({ description: 'four' }), line({ id: '2', description: '𝒻𝒾𝓋ℯ!' })]),
+    ).toEqual(['ask L 2']);
+  });
+  it('several charges just under a cap at one merchant in a day', () => {
+    const near = { kind: 'near' as const, cap: { amount: '50.00', currency: 'EUR' }, within: '10', charges: 2 };
+    const charge = (id: string, amount: string, merchant = 'Quay Stores') => line({ id, amount, merchant });
+    expect(limited(near, [charge('1', '49.00'), charge('2', '45.00', 'quay  stores')])).toEqual(['ask L 2']);
+    expect(limited(near, [charge('1', '49.00'), charge('2', '44.99')])).toEqual([]);
+    expect(limited(near, [charge('1', '49.00'), charge('2', '49.00', 'Other')])).toEqual([]);
+    expect(limited(near, [charge('1', '50.01'), charge('2', '49.00')])).toEqual([]);
+  });
+  it('estimates exceeded by a percentage and an amount, and plans that are missing', () => {
+    const plan = { number: 'PL-1', estimates: [{ category: 'supplies', amount: '100.00', currency: 'EUR' }] };
+    const limit = { kind: 'estimate' as const, percent: '10', amount: { amount: '15.00', currency: 'EUR' } };
+    const actual = (amount: string) => limited(limit, [line({ amount })], { claim: { plan } });
+    expect([actual('110.00'), actual('115.00'), actual('115.01')]).toEqual([[], [], ['ask L 1']]);
+    const needed = { kind: 'plan' as const, above: { amount: '99.00', currency: 'EUR' } };
+    expect(limited(needed, [line()])).toEqual(['ask L']);
+    expect(limited(needed, [line()], { claim: { plan } })).toEqual([]);
+    expect(limited(needed, [line({ amount: '99.00' })])).toEqual([]);
+  });
+});
+
+const dimensions: Dimension[] = [
+  {
+    id: 'costCentre',
+    values: [
+      { code: '410', owner: 'Ann' },
+      { code: '420', to: '2026-03-01' },
+    ],
+  },
+  {
+    id: 'grant',
+    values: [
+      {
+        code: 'G1',
+        owner: 'Ben',
+        categories: ['supplies'],
+        left: '150.00',
+        caps: [{ category: 'supplies', left: '120.00' }],
+      },
+    ],
+  },
+];
+const coded = (coding: Record<string, string>, fields: Partial<Line> = {}, codingRules: CodingRule[] = []) =>
+  found({ lines: [line({ coding, ...fields })], book: { dimensions, codingRules } });
+
+describe('the chart', () => {
+  it('knows its codes, their dates and categories, and names whom to ask', () => {
+    expect(coded({})).toEqual([]);
+    expect(coded({ costCentre: '999' })).toEqual(['stop code-unknown 1']);
+    expect(coded({ project: 'P' })).toEqual(['stop code-unknown 1']);
+    expect(coded({ costCentre: '420' })).toEqual(['stop code-date 1']);
+    expect(coded({ grant: 'G1' }, { category: 'meal' })).toContain('stop code-category 1');
+    expect(
+      run({ lines: [line({ coding: { grant: 'G1' }, category: 'meal' })], book: { dimensions } }).findings[0]!.says,
+    ).toContain('Ask Ben.');
+  });
+  it('checks combinations: required, allowed, forbidden, by date', () => {
+    const rule = (fields: Partial<CodingRule>): CodingRule[] => [
+      { id: 'R', severity: 'stop', when: { grant: '*' }, ...fields },
+    ];
+    expect(coded({ grant: 'G1' }, {}, rule({ require: ['fund'] }))).toEqual(['stop R 1']);
+    expect(coded({}, {}, rule({ require: ['fund'] }))).toEqual([]);
+    expect(coded({ grant: 'G1' }, {}, rule({ allow: { costCentre: ['420'] } }))).toEqual(['stop R 1']);
+    expect(coded({ grant: 'G1' }, {}, rule({ forbid: { account: ['6310'] } }))).toEqual(['stop R 1']);
+    expect(coded({ grant: 'G1' }, {}, rule({ forbid: { costCentre: '*' }, to: '2026-03-01' }))).toEqual([]);
+    expect(coded({ grant: 'G1' }, {}, rule({ when: { grant: ['G2'] }, forbid: { costCentre: '*' } }))).toEqual([]);
+  });
+  it('checks each share of a split by its own coding', () => {
+    const split = {
+      by: 'equal' as const,
+      shares: [{ coding: { costCentre: '999' } as Record<string, string> }, { coding: {} }],
+    };
+    expect(coded({}, { split })).toEqual(['stop code-unknown 1']);
+  });
+  it('stops once for a budget or cap exceeded by the claim as a whole, net of recoverable tax', () => {
+    const charged = (amounts: string[]) =>
+      run({
+        lines: amounts.map((amount, i) => line({ id: `${i}`, amount, coding: { grant: 'G1' } })),
+        book: { dimensions },
+      }).findings;
+    expect(charged(['60.00', '60.00'])).toEqual([]);
+    expect(charged(['60.00', '60.01'])).toMatchObject([{ code: 'budget-over', line: null, difference: '0.01' }]);
+    expect(charged(['100.00', '60.00'])).toHaveLength(2);
+    expect(coded({ grant: 'G1' }, { amount: '123.00', tax: [{ code: 'IE-23' }], receipt: { taxNumber: 'x' } })).toEqual(
+      [],
+    );
+  });
+  it('ties limits, coding and budget where they apply', () => {
+    const limits: Limit[] = [
+      { id: 'L', kind: 'cap', per: 'item', severity: 'ask', cap: { amount: '50.00', currency: 'EUR' } },
+    ];
+    const { ties } = reviewCase(
+      valid(makeCase({ lines: [line({ coding: { grant: 'G1' } })], book: { dimensions, limits } })),
+      NO_EVIDENCE,
+    );
+    expect(ties.map((t) => [t.kind, t.state, t.difference])).toEqual(
+      expect.arrayContaining([
+        ['limit', 'off', '+50.00'],
+        ['coding', 'tied', null],
+        ['budget', 'tied', null],
+      ]),
+    );
+  });
+});
+
+it('rules with amounts of other decimals, or twice on a date, are refused', () => {
+  const limit = (amount: string): Limit => ({
+    id: 'L',
+    kind: 'cap',
+    per: 'item',
+    severity: 'ask',
+    cap: { amount, currency: 'JPY' },
+  });
+  expect(refusal(makeCase({ lines: [], book: { limits: [limit('1.00')] } }))).toContain('book.limits.0.cap.amount');
+  expect(refusal(makeCase({ lines: [], book: { limits: [limit('1'), limit('2')] } }))).toContain(
+    'book.limits.1: "L" is in the book twice',
+  );
+  expect(
+    refusal(makeCase({ lines: [], book: { dimensions: [{ id: 'grant', values: [{ code: 'G', left: '1' }] }] } })),
+  ).toContain('left');
+});

@@ -1,0 +1,151 @@
+import type { Figure, LineScope, TaxFigures } from '../figures.types.ts';
+import { finding, type FindingKind, type Place } from '../../documents/finding.ts';
+import type { TaxCode, TaxEntry } from '../../documents/case.schema.ts';
+import { fromMinor, magnitude, signOf, toMinor } from '../../numbers/amount.ts';
+import {
+  componentsOf,
+  includedTax,
+  recoverableTax,
+  selfAssessedTax,
+  type Component,
+  type EntryFigures,
+} from './taxEntry.ts';
+
+/** The taxed amount a part consists of: a line, or one of its items. */
+export interface TaxedPart {
+  place: Place;
+  amount: bigint;
+  entries: readonly TaxEntry[];
+  categoryRecovery: string | null | undefined;
+}
+interface Entry {
+  entry: TaxEntry;
+  code: TaxCode;
+  components: Component[];
+  figures: EntryFigures | null;
+}
+
+/** The tax rows of a line or item, one for each entry and component, and the findings about them. */
+export function taxOfPart(scope: LineScope, part: TaxedPart): TaxFigures[] {
+  if (part.entries.length === 0) return [];
+  const entries = computeEntries(scope, part);
+  const reclaims = reclaimByCode(scope, part, entries);
+  return entries.flatMap((entry) => rowsOf(scope, part, entry, reclaims.get(entry.code.code)!));
+}
+
+function computeEntries(scope: LineScope, part: TaxedPart): Entry[] {
+  const { open, line } = scope;
+  const grosses = grossesOf(scope, part);
+  return part.entries.map((entry, index) => {
+    const code = open.taxCodes.on(entry.code, line.date)!;
+    const components = componentsOf(code);
+    const gross = grosses[index] ?? null;
+    return {
+      entry,
+      code,
+      components,
+      figures: gross === null ? null : figuresOf(scope, part, entry, code, components, gross),
+    };
+  });
+}
+
+/** The gross of each entry in minor units; null where it cannot stand, with the finding already made. */
+function grossesOf(scope: LineScope, part: TaxedPart): Figure[] {
+  const { line, findings } = scope;
+  const { entries, amount, place } = part;
+  const report = (kind: FindingKind, numbers: Record<string, string>) => findings.push(finding(kind, place, numbers));
+  if (entries.length > 1 && entries.some((e) => e.gross == null)) {
+    report('tax-entries', {});
+    return entries.map(() => null);
+  }
+  const grosses = entries.map((e) => (e.gross == null ? amount : toMinor(e.gross, line.currency)));
+  const wrongSign = grosses.map((g) => g !== 0n && signOf(g) !== signOf(amount));
+  entries.forEach((e, i) => wrongSign[i] && report('tax-gross-sign', { code: e.code }));
+  const over = magnitude(grosses.reduce((a, g) => a + g, 0n)) - magnitude(amount);
+  if (over > 0n && !wrongSign.includes(true)) {
+    report('tax-gross-sum', { difference: fromMinor(over, line.currency) });
+    return entries.map(() => null);
+  }
+  return grosses.map((g, i) => (wrongSign[i] ? null : g));
+}
+
+function figuresOf(
+  scope: LineScope,
+  part: TaxedPart,
+  entry: TaxEntry,
+  code: TaxCode,
+  components: Component[],
+  gross: bigint,
+): EntryFigures | null {
+  const { line, findings } = scope;
+  const given = entry.tax == null ? null : toMinor(entry.tax, line.currency);
+  const figures = code.selfAssessed
+    ? selfAssessedTax(gross, components[0]!, given)
+    : includedTax(gross, components, given);
+  if (!figures.ok) {
+    findings.push(finding(figures.problem, part.place, { code: code.code }));
+    return null;
+  }
+  if (figures.off !== null && magnitude(figures.off) > 1n)
+    findings.push(
+      finding('tax-off', part.place, { code: code.code, difference: fromMinor(figures.off, line.currency) }),
+    );
+  return figures;
+}
+
+/** For each code of the part whether its tax may be reclaimed; makes at most one finding a code. */
+function reclaimByCode(scope: LineScope, part: TaxedPart, entries: Entry[]): Map<string, boolean> {
+  const reclaims = new Map<string, boolean>();
+  for (const { code } of entries) {
+    if (reclaims.has(code.code)) continue;
+    const sameCode = entries.filter((e) => e.code.code === code.code);
+    const takesAway = sameCode.some((e) => recoverables(scope, part, e).some((r) => r !== 0n));
+    const kind = code.selfAssessed ? unregistered(scope, code) : barrier(scope, code);
+    if (kind && (takesAway || kind === 'tax-country' || kind === 'tax-unregistered'))
+      scope.findings.push(
+        finding(kind, part.place, { code: code.code, country: code.country, lineCountry: scope.line.country ?? null }),
+      );
+    reclaims.set(code.code, code.selfAssessed === true || kind === null);
+  }
+  return reclaims;
+}
+
+/** The first condition that stands against reclaiming, or null. */
+function barrier({ entity, line }: LineScope, code: TaxCode): FindingKind | null {
+  if (!entity.taxRegistrations?.includes(code.country)) return 'tax-foreign';
+  if (line.country && line.country !== code.country) return 'tax-country';
+  if (entity.taxNumberRequired && !line.receipt?.taxNumber) return 'tax-number-missing';
+  return null;
+}
+
+const unregistered = ({ entity }: LineScope, code: TaxCode): FindingKind | null =>
+  entity.taxRegistrations?.includes(code.country) ? null : 'tax-unregistered';
+
+/** What would be reclaimed of each component of an entry if nothing stood against it. */
+function recoverables(scope: LineScope, part: TaxedPart, { components, figures }: Entry): bigint[] {
+  if (!figures) return [];
+  return components.map((c, k) => recoverableTax(figures.taxes[k]!, c, part.categoryRecovery, scope.entity.recovery));
+}
+
+function rowsOf(scope: LineScope, part: TaxedPart, entry: Entry, reclaims: boolean): TaxFigures[] {
+  const { code, components, figures } = entry;
+  const recoverable = recoverables(scope, part, entry);
+  const ledger = (minor: Figure) => (minor === null ? null : scope.toLedger.convert(minor));
+  return components.map((component, k) => {
+    const net = figures?.net ?? null;
+    const tax = figures?.taxes[k] ?? null;
+    const back = figures ? (reclaims ? recoverable[k]! : 0n) : null;
+    return {
+      code: code.code,
+      component: component.id,
+      account: component.account,
+      outputAccount: code.selfAssessed ? code.outputAccount! : null,
+      net,
+      tax,
+      recoverable: back,
+      ledgerNet: ledger(net),
+      ledgerTax: ledger(tax),
+      ledgerRecoverable: ledger(back),
+    };
+  });
+}

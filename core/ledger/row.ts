@@ -1,0 +1,22 @@
+import type { RowFigures } from '../figures/figures.types.ts';
+import type { Coding } from '../documents/case.schema.ts';
+
+/** What a row says besides its account and ledger amount. */
+export interface RowDetails {
+  currency: string;
+  amount: bigint;
+  text: string;
+  coding?: Coding;
+}
+
+/** A journal row that belongs to no line. `debit` in ledger minor units, negative for a credit. */
+export function row(account: string, debit: bigint, { currency, amount, text, coding = {} }: RowDetails): RowFigures {
+  return { account, coding, debit, currency, amount, line: null, item: null, taxCode: null, text };
+}
+
+/** The rows that are not zero, checked to balance; a difference is a programming error. */
+export function balanced(rows: readonly RowFigures[]): RowFigures[] {
+  const left = rows.reduce((a, r) => a + r.debit, 0n);
+  if (left !== 0n) throw new Error(`the journal is out of balance by ${left}`);
+  return rows.filter((r) => r.debit !== 0n);
+}

@@ -1,0 +1,40 @@
+import { loadDemo } from '../demo/loadDemo.ts';
+import { connect, type Db } from './platform/db/connect.ts';
+import { installQueue } from './platform/jobs/jobs.ts';
+import { migrateLatest } from './platform/db/migrate.ts';
+
+/**
+ * Makes a database ready to serve: newest shape, the application's role with its password, and, in demo mode, the
+ * sample organisation in an empty database. Run by the start command before the server, as the owner.
+ */
+export async function prepare(db: Db, ownerUrl: string, appPassword: string, demo: boolean): Promise<void> {
+  await migrateLatest(db);
+  await installQueue(ownerUrl, db);
+  const quoted = await db.raw('select quote_literal(?) as password', [appPassword]);
+  await db.raw(`alter role ebbet_app with login password ${quoted.rows[0].password}`);
+  if (demo && (await isEmpty(db))) await loadDemo(db);
+}
+
+async function isEmpty(db: Db): Promise<boolean> {
+  return (await db('people').first('id')) === undefined;
+}
+
+if (/prepare\.(ts|mjs)$/.test(process.argv[1] ?? '')) {
+  const db = connect(process.env.DATABASE_OWNER_URL!);
+  try {
+    await prepare(
+      db,
+      process.env.DATABASE_OWNER_URL!,
+      decodeURIComponent(new URL(process.env.DATABASE_APP_URL!).password),
+      process.env.EBBET_DEMO !== '0',
+    );
+  } catch (error) {
+    const { host } = new URL(process.env.DATABASE_OWNER_URL!);
+    process.stderr.write(
+      `ebbet: the database at ${host} could not be made ready: ${(error as Error).message || (error as { code?: string }).code}\n`,
+    );
+    process.exitCode = 1;
+  } finally {
+    await db.destroy();
+  }
+}

@@ -1,0 +1,22 @@
+import type { Services } from './platform/context.ts';
+import { selectAllWaiting } from './features/receipts/receipts.queries.ts';
+import { readReceipt } from './features/receipts/receipts.service.ts';
+import { fetchFeed } from './features/statements/feed.service.ts';
+import type { RunningJobs } from './platform/jobs/jobs.ts';
+
+/** Twenty past midnight, when the bank has delivered the day. */
+const NIGHTLY = '20 0 * * *';
+
+/** Connects the queue's jobs with what they do, and the clock with the jobs of every night. */
+export async function startWork(services: Services, jobs: RunningJobs): Promise<void> {
+  await jobs.work('read-receipt', ({ sha256 }) => readReceipt(services, sha256));
+  await jobs.work('fetch-feed', () => fetchFeed(services));
+  if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed');
+  await catchUp(services);
+}
+
+/** After a stop: files that wait are asked to be read, and the bank is asked what came meanwhile. Twice does no harm. */
+async function catchUp({ db, jobs, bank }: Services): Promise<void> {
+  for (const sha256 of await selectAllWaiting(db)) await jobs.ask(db, 'read-receipt', { sha256 });
+  if (bank) await jobs.ask(db, 'fetch-feed', {});
+}
