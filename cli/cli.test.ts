@@ -172,7 +172,7 @@ describe('ebbet verify', () => {
         previousHash,
       };
       previousHash = sha256(eventText(event));
-      return { format: 'ebbet-event/1' as const, ...event, hash: previousHash };
+      return { format: 'ebbet-event/2' as const, ...event, hash: previousHash };
     });
   };
   const lines = (events: object[]) => events.map((e) => `${JSON.stringify(e)}\n`).join('');
@@ -205,7 +205,7 @@ describe('ebbet verify', () => {
     });
   });
   it('refuses what is no history', () => {
-    expect(ebbet(['verify'], '{"format":"ebbet-event/1"}\n')).toMatchObject({
+    expect(ebbet(['verify'], '{"format":"ebbet-event/2"}\n')).toMatchObject({
       status: 2,
       stderr: expect.stringContaining('recordKind: is missing'),
     });

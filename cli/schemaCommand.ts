@@ -6,7 +6,7 @@ import { print, readOptions, Usage, type Command } from './options.ts';
 const FORMATS: Record<string, z.ZodType> = {
   'ebbet-case/1': caseSchema,
   'ebbet-assessment/1': assessmentSchema,
-  'ebbet-event/1': eventSchema,
+  'ebbet-event/2': eventSchema,
 };
 
 const help = `Usage: ebbet schema FORMAT

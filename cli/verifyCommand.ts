@@ -7,7 +7,7 @@ import { complain, print, readOptions, type Command } from './options.ts';
 
 const help = `Usage: ebbet verify [--seals] [--against SEALS] [FILE…]
 
-Walks an exported history (JSON lines of ebbet-event/1) and checks that every event is as it was written and follows the
+Walks an exported history (JSON lines of ebbet-event/2) and checks that every event is as it was written and follows the
 one before it. Removed words do not break the chain; a changed, inserted, missing or reordered event does.
 
   --seals           print where each record's chain ends, one JSON object a line, to be kept elsewhere

@@ -1,5 +1,6 @@
 import { addDays } from '../core/numbers/isoDate.ts';
 import type { Db } from '../server/platform/db/connect.ts';
+import { rebuildBook } from '../server/records/book/sharedBook.ts';
 import {
   accountNames,
   budgets,
@@ -19,14 +20,25 @@ import { randomFrom } from './random.ts';
 const RATE_DAYS = 150;
 
 export async function loadEntities(db: Db): Promise<void> {
-  await db('entities').insert(
-    entities.map((e) => ({ ...e, accounts: JSON.stringify(e.accounts), cards: JSON.stringify(e.cards) })),
+  await db('entities').insert(entities.map(({ id, name, currency, time_zone }) => ({ id, name, currency, time_zone })));
+}
+
+/** What each entity's claims are assessed by besides the chart: registrations, tolerances, accounts. */
+async function loadTerms(db: Db): Promise<void> {
+  await db('entity_terms').insert(
+    entities.map(({ id, name: _, currency: __, time_zone: ___, accounts, cards, ...terms }) => ({
+      ...terms,
+      entity_id: id,
+      accounts: JSON.stringify(accounts),
+      cards: JSON.stringify(cards),
+    })),
   );
 }
 
 /** Chart, taxes, rates and periods around a day; people, who own codes, are there already. */
 export async function loadBook(db: Db, day: string): Promise<void> {
   await db('accounts').insert(accountNames.map(([code, name]) => ({ code, name })));
+  await loadTerms(db);
   await db('dimensions').insert(dimensions.map(([id, name], position) => ({ id, name, position })));
   await db('dimension_values').insert(
     dimensionValues.map(([dimension_id, code, name, owner_id]) => ({
@@ -63,6 +75,7 @@ export async function loadBook(db: Db, day: string): Promise<void> {
     entities.flatMap((e) => months(day).map((m) => ({ entity_id: e.id, ...m, state: 'open' }))),
   );
   await db('settings').insert({ key: 'clearing-and-posting-apart', value: 'true' });
+  for (const { id } of entities) await rebuildBook(db, id);
 }
 
 /** Invented rates on working days that wander a little around a level. */

@@ -5,7 +5,7 @@ import { addDays } from '../core/numbers/isoDate.ts';
 import { fromMinor, toMinor } from '../core/numbers/amount.ts';
 import type { Context } from '../server/platform/context.ts';
 import type { Db } from '../server/platform/db/connect.ts';
-import { insertFile, insertReading, insertReceipt } from '../server/features/receipts/receipts.queries.ts';
+import { insertFile, insertReading, insertReceipt } from '../server/records/receipts/receipts.queries.ts';
 import { importStatements } from '../server/features/statements/import.service.ts';
 import { inspect } from '../server/platform/outside/reading/inspect.ts';
 import { readStatements } from '../server/platform/outside/statements/readStatements.ts';
@@ -30,6 +30,8 @@ export async function loadCards(context: Context, claims: readonly ClaimSeed[], 
   await db('cards').insert(
     cards.map(({ id, entity_id, holder_id, kind, currency, label }) => ({
       id,
+      digits: id,
+      account: accountOf(id),
       entity_id,
       holder_id,
       kind,
@@ -98,6 +100,9 @@ function purchasesOfClaims(claims: readonly ClaimSeed[], day: string): Purchase[
 }
 
 const referenceOf = (claim: string, line: number): string => `${claim.replace('-', '')}L${line + 1}`;
+
+/** The number under which the bank keeps a card. */
+const accountOf = (card: string): string => `SALTMARSHCARD${card}`;
 
 /** The charge a claim's card line is about. */
 export async function chargeOf(db: Db, claim: string, line: number): Promise<bigint | null> {

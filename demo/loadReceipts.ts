@@ -3,7 +3,7 @@ import { toMinor } from '../core/numbers/amount.ts';
 import type { Db } from '../server/platform/db/connect.ts';
 import { createHash } from 'node:crypto';
 import { inspect } from '../server/platform/outside/reading/inspect.ts';
-import { insertFile, insertReceipt } from '../server/features/receipts/receipts.queries.ts';
+import { insertFile, insertReceipt } from '../server/records/receipts/receipts.queries.ts';
 import type { Accepted } from '../server/platform/outside/reading/reading.types.ts';
 import type { ClaimSeed, LineSeed } from './claims.ts';
 import { drawReceipt, type ReceiptFacts } from './drawReceipt.ts';
@@ -86,5 +86,6 @@ const fieldsOf = (facts: ReceiptFacts) => ({
   date: facts.date,
   merchant: facts.merchant,
   tax_number: facts.taxNumber,
+  state: 'confirmed',
   confirmed_at: new Date(`${facts.date}T18:05:00Z`),
 });

@@ -1,3 +1,4 @@
+import type { Role } from '../core/workflow/lifecycle.types.ts';
 import type { CodingRule, Limit } from '../core/documents/rules.schema.ts';
 
 /** Saltmarsh Commons, an invented coastal-restoration foundation. Nobody and nothing here is real. */
@@ -19,6 +20,7 @@ export const entities = [
     id: 'IE',
     name: 'Saltmarsh Commons Ireland',
     currency: 'EUR',
+    time_zone: 'Europe/Dublin',
     rate_date: 'line',
     tax_registrations: ['IE'],
     recovery: '100',
@@ -31,6 +33,7 @@ export const entities = [
     id: 'JP',
     name: 'Saltmarsh Commons Japan',
     currency: 'JPY',
+    time_zone: 'Asia/Tokyo',
     rate_date: 'line',
     tax_registrations: ['JP'],
     recovery: '100',
@@ -134,7 +137,7 @@ export interface PersonSeed {
   entity: 'IE' | 'JP';
   currency: string;
   kind?: 'contractor';
-  roles: string[];
+  roles: Role[];
 }
 
 export const people: PersonSeed[] = [
@@ -160,7 +163,7 @@ export const people: PersonSeed[] = [
     mail: 'odd.fjellheim',
     entity: 'IE',
     currency: 'EUR',
-    roles: ['claimant', 'controller'],
+    roles: ['claimant', 'approver', 'controller'],
   },
   {
     id: 'P04',
@@ -171,7 +174,14 @@ export const people: PersonSeed[] = [
     roles: ['claimant', 'reviewer', 'controller'],
   },
   { id: 'P05', name: 'Tomás Brandão', mail: 'tomas.brandao', entity: 'IE', currency: 'EUR', roles: ['claimant'] },
-  { id: 'P06', name: 'Aoi Kuramochi', mail: 'aoi.kuramochi', entity: 'JP', currency: 'JPY', roles: ['claimant'] },
+  {
+    id: 'P06',
+    name: 'Aoi Kuramochi',
+    mail: 'aoi.kuramochi',
+    entity: 'JP',
+    currency: 'JPY',
+    roles: ['claimant', 'approver'],
+  },
   {
     id: 'P07',
     name: 'Ren Isshiki',
@@ -215,6 +225,22 @@ export const people: PersonSeed[] = [
     roles: ['claimant', 'auditor'],
   },
 ];
+
+/** Who usually approves for whom. */
+export const usualApprovers: Record<string, string> = {
+  P01: 'P03',
+  P02: 'P09',
+  P03: 'P09',
+  P04: 'P09',
+  P05: 'P09',
+  P06: 'P07',
+  P07: 'P06',
+  P08: 'P09',
+  P09: 'P03',
+  P10: 'P09',
+  P11: 'P03',
+  P12: 'P03',
+};
 
 export const dimensions: [string, string][] = [
   ['costCentre', 'Cost centre'],

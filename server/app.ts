@@ -14,6 +14,8 @@ import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { statementRoutes } from './features/statements/statements.routes.ts';
+import { periodRoutes } from './features/periods/periods.routes.ts';
+import { tokenRoutes } from './features/session/tokens.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
 import { logSlow } from './platform/http/logSlow.ts';
@@ -90,9 +92,11 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
   router.use(knowActor(context));
   router.use(sessionRoutes(context, pool, limits, demo));
   router.use(
+    tokenRoutes(context),
     bookRoutes(context),
     claimRoutes(context),
     journalRoutes(context),
+    periodRoutes(context),
     historyRoutes(context),
     receiptRoutes(context, pool, limits),
     cardRoutes(context),

@@ -8,11 +8,20 @@ import { migrateLatest } from './platform/db/migrate.ts';
  * sample organisation in an empty database. Run by the start command before the server, as the owner.
  */
 export async function prepare(db: Db, ownerUrl: string, appPassword: string, demo: boolean): Promise<void> {
+  await refuseOlder(db);
   await migrateLatest(db);
   await installQueue(ownerUrl, db);
   const quoted = await db.raw('select quote_literal(?) as password', [appPassword]);
   await db.raw(`alter role ebbet_app with login password ${quoted.rows[0].password}`);
   if (demo && (await isEmpty(db))) await loadDemo(db);
+}
+
+/** A database of before the ledger took journals of every source cannot be carried over. */
+async function refuseOlder(db: Db): Promise<void> {
+  if (!(await db.schema.hasTable('migrations'))) return;
+  const older = await db('migrations').where({ name: '007_gather' }).first('name');
+  if (older)
+    throw new Error('it was made by an older version that cannot be carried over; "npm start -- --fresh" begins anew');
 }
 
 async function isEmpty(db: Db): Promise<boolean> {

@@ -1,17 +1,23 @@
 import type { Services } from './platform/context.ts';
-import { selectAllWaiting } from './features/receipts/receipts.queries.ts';
+import type { RunningJobs } from './platform/jobs/jobs.ts';
+import { assessAgain } from './features/claims/reassess.service.ts';
 import { readReceipt } from './features/receipts/receipts.service.ts';
 import { fetchFeed } from './features/statements/feed.service.ts';
-import type { RunningJobs } from './platform/jobs/jobs.ts';
+import { selectAllWaiting } from './records/receipts/receipts.queries.ts';
+import { USE_OF_TODAY } from './records/claims/usesOf.ts';
 
 /** Twenty past midnight, when the bank has delivered the day. */
 const NIGHTLY = '20 0 * * *';
+/** Every hour, since each entity's day begins at another. */
+const HOURLY = '5 * * * *';
 
-/** Connects the queue's jobs with what they do, and the clock with the jobs of every night. */
+/** Connects the queue's jobs with what they do, and the clock with the jobs of every night and hour. */
 export async function startWork(services: Services, jobs: RunningJobs): Promise<void> {
   await jobs.work('read-receipt', ({ sha256 }) => readReceipt(services, sha256));
   await jobs.work('fetch-feed', () => fetchFeed(services));
-  if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed');
+  await jobs.work('assess-claims', ({ key }) => assessAgain(services, key));
+  if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed', {});
+  await jobs.every(HOURLY, 'assess-claims', { key: USE_OF_TODAY });
   await catchUp(services);
 }
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { amount, coding, currency, id } from './primitives.ts';
 
 /**
- * ebbet-assessment/1 and ebbet-event/1. Every amount is a decimal string of its currency; null is a figure that cannot be
+ * ebbet-assessment/1 and ebbet-event/2. Every amount is a decimal string of its currency; null is a figure that cannot be
  * computed.
  */
 const figure = amount.nullable();
@@ -96,7 +96,7 @@ export type JournalRow = z.infer<typeof journalRow>;
 const digest = z.string().regex(/^[0-9a-f]{64}$/, 'is not a SHA-256 digest in hexadecimal');
 
 export const eventSchema = z.strictObject({
-  format: z.literal('ebbet-event/1'),
+  format: z.literal('ebbet-event/2'),
   recordKind: id,
   recordId: id,
   seq: z.number().int().min(1),

@@ -99,6 +99,15 @@ export interface SettlementFigures {
   findings: Finding[];
 }
 
+/** The kinds of control account whose balance is the sum of what is open on it. */
+export const OPEN_ITEM_KINDS = ['payable', 'receivable', 'staff advance', 'card clearing', 'central clearing'] as const;
+export type OpenItemKind = (typeof OPEN_ITEM_KINDS)[number];
+/** What a row moves on a control account: `of` names the advance or the card; null is what the journal is about. */
+export interface OpenItemRef {
+  kind: OpenItemKind;
+  of: string | null;
+}
+
 /** One journal row in ledger minor units; a negative debit is a credit. `amount` is debit − credit in `currency`. */
 export interface RowFigures {
   account: string;
@@ -110,4 +119,6 @@ export interface RowFigures {
   item: string | null;
   taxCode: string | null;
   text: string;
+  /** What it moves on a control account; missing for every other account. */
+  moves?: OpenItemRef;
 }

@@ -126,6 +126,7 @@ function clearingRows(open: OpenCase, { line, amount, ledgerAmount }: LineFigure
       amount: -(settled ? toMinor(settled.amount, settled.currency) : amount),
       ...at(line.id, null),
       text: onCard ? `Card charge ${line.merchant ?? ''}`.trim() : `Paid centrally ${line.merchant ?? ''}`.trim(),
+      moves: onCard ? { kind: 'card clearing', of: line.card ?? null } : { kind: 'central clearing', of: null },
     },
   ];
 }
@@ -163,6 +164,7 @@ function dueRow(open: OpenCase, booked: bigint, due: bigint): RowFigures {
     amount: -due,
     ...at(null, null),
     text: receivable ? 'Receivable from the claimant' : 'Payable to the claimant',
+    moves: { kind: receivable ? 'receivable' : 'payable', of: null },
   };
 }
 
@@ -190,6 +192,7 @@ function advanceRows(open: OpenCase, advances: readonly AppliedAdvance[], booked
         amount: applied,
         ...at(null, null),
         text,
+        moves: { kind: 'payable', of: null },
       },
       {
         account: open.entity.accounts.staffAdvances,
@@ -199,6 +202,7 @@ function advanceRows(open: OpenCase, advances: readonly AppliedAdvance[], booked
         amount: -part!,
         ...at(null, null),
         text,
+        moves: { kind: 'staff advance', of: advance.id },
       },
       exchangeRow(open, ledgerPart! - taken, `Exchange difference on advance ${advance.id}`),
     ];

@@ -44,7 +44,7 @@ describe('paying and collecting', () => {
     expect(settle(payable, 3334n, 3000n).rows[0]!.debit).toBe(3001n);
   });
   it('takes receivables and advances back from the other side', () => {
-    expect(short(settle({ ...payable, kind: 'advance', account: '1310' }, 10000n, 8900n).rows)).toEqual([
+    expect(short(settle({ ...payable, kind: 'staff advance', account: '1310' }, 10000n, 8900n).rows)).toEqual([
       ['1310', -9001n],
       ['1010', 8900n],
       ['7990', 101n],

@@ -1,4 +1,4 @@
-import type { RowFigures } from '../figures/figures.types.ts';
+import type { OpenItemRef, RowFigures } from '../figures/figures.types.ts';
 import type { Coding } from '../documents/case.schema.ts';
 
 /** What a row says besides its account and ledger amount. */
@@ -7,11 +7,27 @@ export interface RowDetails {
   amount: bigint;
   text: string;
   coding?: Coding;
+  moves?: OpenItemRef;
 }
 
 /** A journal row that belongs to no line. `debit` in ledger minor units, negative for a credit. */
-export function row(account: string, debit: bigint, { currency, amount, text, coding = {} }: RowDetails): RowFigures {
-  return { account, coding, debit, currency, amount, line: null, item: null, taxCode: null, text };
+export function row(
+  account: string,
+  debit: bigint,
+  { currency, amount, text, coding = {}, moves }: RowDetails,
+): RowFigures {
+  return {
+    account,
+    coding,
+    debit,
+    currency,
+    amount,
+    line: null,
+    item: null,
+    taxCode: null,
+    text,
+    ...(moves ? { moves } : {}),
+  };
 }
 
 /** The rows that are not zero, checked to balance; a difference is a programming error. */

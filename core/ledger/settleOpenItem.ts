@@ -8,7 +8,7 @@ import { roundHalfAway } from '../numbers/roundHalfAway.ts';
  * (owed by somebody). `open` in minor units of `currency`, `booked` its ledger value; both positive.
  */
 export interface OpenItem {
-  kind: 'payable' | 'receivable' | 'advance';
+  kind: 'payable' | 'receivable' | 'staff advance';
   account: string;
   currency: string;
   open: bigint;
@@ -40,8 +40,9 @@ export function settleOpenItem(item: OpenItem, settlement: Settlement): SettledI
   const booked = roundHalfAway(item.booked * amount, item.open);
   const sign = item.kind === 'payable' ? 1n : -1n;
   const { bankAccount, exchangeAccount, ledgerCurrency, text } = settlement;
+  const moves = { kind: item.kind, of: null };
   const rows = balanced([
-    row(item.account, sign * booked, { currency: item.currency, amount: sign * amount, text }),
+    row(item.account, sign * booked, { currency: item.currency, amount: sign * amount, text, moves }),
     row(bankAccount, -sign * bank, { currency: ledgerCurrency, amount: -sign * bank, text }),
     row(exchangeAccount, sign * (bank - booked), {
       currency: ledgerCurrency,

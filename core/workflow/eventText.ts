@@ -1,12 +1,16 @@
-/** What an event's hash is made of. `at` is an ISO moment in UTC with milliseconds. */
+import { canonical } from '../numbers/canonical.ts';
+
+/** What an event's hash is made of. `at` is an ISO moment in UTC with milliseconds; `actor` null is the system itself. */
 export interface ChainedEvent {
   recordKind: string;
   recordId: string;
   seq: number;
   at: string;
-  actor: string;
+  actor: string | null;
   kind: string;
   facts: Record<string, unknown>;
+  /** SHA-256 of the document, journal or file the event is about, or null. */
+  about: string | null;
   /** The hash of the salted words that came with the event; the words themselves may be gone. */
   privateHash: string | null;
   previousHash: string;
@@ -15,28 +19,24 @@ export interface ChainedEvent {
 /** The previous hash of a record's first event. */
 export const CHAIN_START = '0'.repeat(64);
 
-/** The text whose SHA-256 is the event's hash: the hash before it, and everything the event says. */
-export function eventText({
-  previousHash,
-  recordKind,
-  recordId,
-  seq,
-  at,
-  actor,
-  kind,
-  facts,
-  privateHash,
-}: ChainedEvent): string {
-  return JSON.stringify([previousHash, recordKind, recordId, seq, at, actor, kind, canonical(facts), privateHash]);
-}
-
-/** JSON with keys in order, so that a document read back from a database hashes as it was written. */
-export function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
-  if (value === null || typeof value !== 'object') return JSON.stringify(value) ?? 'null';
-  const entries = Object.entries(value).filter(([, v]) => v !== undefined);
-  return `{${entries
-    .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`)
-    .join(',')}}`;
+/**
+ * The text whose SHA-256 is the event's hash: its format, the hash before it, and everything the event says, one field a
+ * line; null is an empty line, facts are canonical JSON and stand last. No field holds a line break. The database computes
+ * the same text when an event is added.
+ */
+export function eventText(event: ChainedEvent): string {
+  const { previousHash, recordKind, recordId, seq, at, actor, kind, about, privateHash, facts } = event;
+  return [
+    'ebbet-event/2',
+    previousHash,
+    recordKind,
+    recordId,
+    seq,
+    at,
+    actor ?? '',
+    kind,
+    about ?? '',
+    privateHash ?? '',
+    canonical(facts),
+  ].join('\n');
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { canonical, CHAIN_START, eventText } from './eventText.ts';
+import { canonical } from '../numbers/canonical.ts';
+import { CHAIN_START, eventText } from './eventText.ts';
 import { chainVerifier, type ExportedEvent } from './verifyChain.ts';
 
 const event = {
@@ -10,6 +11,7 @@ const event = {
   actor: 'P1',
   kind: 'marked',
   facts: { tie: 'rate', line: '1' },
+  about: null,
   privateHash: null,
   previousHash: CHAIN_START,
 };
@@ -17,8 +19,21 @@ const event = {
 describe('the text an event is hashed by', () => {
   it('holds everything the event says, keys in order', () => {
     expect(eventText(event)).toBe(
-      `["${CHAIN_START}","claim","7",1,"2026-03-01T10:00:00.000Z","P1","marked","{\\"line\\":\\"1\\",\\"tie\\":\\"rate\\"}",null]`,
+      [
+        'ebbet-event/2',
+        CHAIN_START,
+        'claim',
+        '7',
+        '1',
+        '2026-03-01T10:00:00.000Z',
+        'P1',
+        'marked',
+        '',
+        '',
+        '{"line":"1","tie":"rate"}',
+      ].join('\n'),
     );
+    expect(eventText({ ...event, actor: null })).toContain('Z\n\nmarked');
     for (const [field, value] of Object.entries({
       recordKind: 'x',
       recordId: '8',
@@ -27,6 +42,7 @@ describe('the text an event is hashed by', () => {
       actor: 'P2',
       kind: 'x',
       facts: {},
+      about: 'x',
       privateHash: 'x',
       previousHash: 'x',
     }))
@@ -39,9 +55,9 @@ describe('the text an event is hashed by', () => {
 
 describe('walking a chain', () => {
   const hash = (text: string) => `#${text.length}${text.slice(-40)}`;
-  const first: ExportedEvent = { format: 'ebbet-event/1', ...event, hash: hash(eventText(event)) };
+  const first: ExportedEvent = { format: 'ebbet-event/2', ...event, hash: hash(eventText(event)) };
   const secondBase = { ...event, seq: 2, previousHash: first.hash };
-  const second: ExportedEvent = { format: 'ebbet-event/1', ...secondBase, hash: hash(eventText(secondBase)) };
+  const second: ExportedEvent = { format: 'ebbet-event/2', ...secondBase, hash: hash(eventText(secondBase)) };
   it('accepts what follows and names what does not', () => {
     const walk = (...events: ExportedEvent[]) => {
       const verifier = chainVerifier(hash);

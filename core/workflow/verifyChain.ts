@@ -1,8 +1,8 @@
 import { CHAIN_START, eventText, type ChainedEvent } from './eventText.ts';
 
-/** ebbet-event/1: one event of an exported history. */
+/** ebbet-event/2: one event of an exported history. */
 export interface ExportedEvent extends ChainedEvent {
-  format: 'ebbet-event/1';
+  format: 'ebbet-event/2';
   hash: string;
 }
 /** One thing wrong with a history: which event, and what. */

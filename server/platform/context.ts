@@ -1,3 +1,4 @@
+import type { ActingPerson, Role } from '../../core/workflow/lifecycle.types.ts';
 import type { Db } from './db/connect.ts';
 import type { Jobs } from './jobs/jobs.ts';
 import type { Bank } from './ports/bank.ts';
@@ -8,24 +9,44 @@ import type { Reader } from './outside/reading/reader.ts';
 export interface Context {
   db: Db;
   clock: Clock;
+  /** Work that follows a transaction: asked for inside it, done once it has committed. */
+  jobs: Jobs;
 }
 
-/** What the server's own processes have besides: the reader of files from outside, the queue, where the bank answers. */
+/** What the server's own processes have besides: the reader of files from outside, where the bank answers. */
 export interface Services extends Context {
   reader: Reader;
-  jobs: Jobs;
   /** Null where no bank is connected. */
   bank: Bank | null;
 }
 
-export type Role = 'claimant' | 'preparer' | 'approver' | 'reviewer' | 'controller' | 'administrator' | 'auditor';
-
-/** The person who acts, as read from the database for this request. */
-export interface Actor {
-  id: string;
-  name: string;
-  roles: ReadonlySet<Role>;
+/** A role of a person, for one entity or (null) for all. */
+export interface Grant {
+  role: Role;
+  entity: string | null;
 }
 
+/** The person who acts, as read from the database for this request. */
+export interface Actor extends ActingPerson {
+  id: string;
+  name: string;
+  grants: readonly Grant[];
+}
+
+/** An actor from the grants that hold today. */
+export const actorWith = (id: string, name: string, grants: readonly Grant[]): Actor => ({
+  id,
+  name,
+  grants,
+  holds: (role, entity) =>
+    grants.some((g) => g.role === role && (g.entity === null || entity === null || g.entity === entity)),
+});
+
 export const FINANCE: readonly Role[] = ['reviewer', 'controller', 'auditor'];
-export const hasAny = (actor: Actor, roles: readonly Role[]): boolean => roles.some((role) => actor.roles.has(role));
+export const hasAny = (actor: Actor, roles: readonly Role[]): boolean => roles.some((role) => actor.holds(role, null));
+
+/** The entities for which somebody holds one of the roles; null for all of them. */
+export function entitiesOf(actor: Actor, roles: readonly Role[]): string[] | null {
+  const held = actor.grants.filter((g) => roles.includes(g.role));
+  return held.some((g) => g.entity === null) ? null : [...new Set(held.map((g) => g.entity!))];
+}

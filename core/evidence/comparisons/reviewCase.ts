@@ -4,6 +4,7 @@ import type { LineFigures, OpenCase } from '../../figures/figures.types.ts';
 import { openCase } from '../../figures/openCase.ts';
 import { writeAssessment } from '../../assess/writeAssessment.ts';
 import type { Assessment } from '../../documents/assessment.schema.ts';
+import { openItemMovements, type OpenItemMovement } from '../../ledger/openItemMovements.ts';
 import { checkCase } from '../../documents/checkCase.ts';
 import type { Problem } from '../../documents/problem.ts';
 import type { Case, Line } from '../../documents/case.schema.ts';
@@ -14,6 +15,8 @@ import type { Evidence, Tie } from './tie.types.ts';
 export interface Review {
   assessment: Assessment;
   ties: Tie[];
+  /** What the journal's rows move on control accounts. */
+  movements: OpenItemMovement[];
 }
 
 /** Assesses a valid case and compares it with its evidence, computing every line once. */
@@ -25,7 +28,11 @@ export function reviewCase(document: Case, evidence: Evidence): Review {
 function review(open: OpenCase, figuresOf: (line: Line) => LineFigures, evidence: Evidence): Review {
   const figures = computeCase(open, figuresOf);
   const assessment = writeAssessment(open, figures);
-  return { assessment, ties: tieClaim(open, figures, assessment, evidence) };
+  return {
+    assessment,
+    ties: tieClaim(open, figures, assessment, evidence),
+    movements: openItemMovements(figures.rows),
+  };
 }
 
 /** What a preview answers: the review as it would be, or what in the typed line cannot be. */

@@ -3,7 +3,8 @@ export const TIE_KINDS = ['receipt', 'card', 'rate', 'tax', 'limit', 'coding', '
 export type TieKind = (typeof TIE_KINDS)[number];
 
 /** tied: both sides agree · off: they differ · open: there is nothing to compare with · none: does not apply. */
-export type TieState = 'tied' | 'off' | 'open' | 'none';
+export const TIE_STATES = ['tied', 'off', 'open', 'none'] as const;
+export type TieState = (typeof TIE_STATES)[number];
 
 /** One fact compared: what the claim says, what the evidence says, and the difference with what is tolerated. */
 export interface Comparison {

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import type { Context } from '../../platform/context.ts';
 import { actorOf } from '../../platform/http/guards.ts';
-import { selectChart } from './book.queries.ts';
+import { selectChart } from './chart.queries.ts';
 
 export function bookRoutes({ db }: Context): Router {
   const router = Router();

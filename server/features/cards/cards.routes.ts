@@ -1,36 +1,44 @@
-import { Router } from 'express';
-import { z } from 'zod';
+import { Router, type Request, type Response } from 'express';
+import {
+  cardsAnswer,
+  chargeMarkSchema,
+  chargesAnswer,
+  monthAnswer,
+  seenQuery,
+  seenSchema,
+} from '../../../contract/gather.ts';
 import type { Context } from '../../platform/context.ts';
+import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
 import { closeMonth, markCharge, reopenMonth, viewCards, viewCharges, viewMonth } from './cards.service.ts';
-
-const markSchema = z.strictObject({
-  reason: z.string().trim().min(1, 'Say where it was claimed.').max(300).nullable(),
-});
 
 /** Charges of a person's cards, and cards month by month. */
 export function cardRoutes(context: Context): Router {
   const router = Router();
+  const monthOf = (req: Request) => ({ card: param(req, 'card'), month: param(req, 'month') });
+  const sendMonth = async (req: Request, res: Response) => {
+    const { card, month } = monthOf(req);
+    answer(res, monthAnswer, (await viewMonth(context, actorOf(req), card, month)) as never);
+  };
+
   router.get('/charges', async (req, res) => {
-    res.json(await viewCharges(context, actorOf(req)));
+    answer(res, chargesAnswer, (await viewCharges(context, actorOf(req))) as never);
   });
   router.put('/charges/:id/mark', async (req, res) => {
-    await markCharge(context, actorOf(req), numberParam(req, 'id', 'charge'), checked(markSchema, req.body).reason);
-    res.json(await viewCharges(context, actorOf(req)));
+    await markCharge(context, actorOf(req), numberParam(req, 'id', 'charge'), checked(chargeMarkSchema, req.body));
+    answer(res, chargesAnswer, (await viewCharges(context, actorOf(req))) as never);
   });
   router.get('/cards', async (req, res) => {
-    res.json(await viewCards(context, actorOf(req)));
+    answer(res, cardsAnswer, (await viewCards(context, actorOf(req))) as never);
   });
-  router.get('/cards/:card/months/:month', async (req, res) => {
-    res.json(await viewMonth(context, actorOf(req), param(req, 'card'), param(req, 'month')));
-  });
+  router.get('/cards/:card/months/:month', sendMonth);
   router.put('/cards/:card/months/:month/closed', async (req, res) => {
-    await closeMonth(context, actorOf(req), param(req, 'card'), param(req, 'month'));
-    res.json(await viewMonth(context, actorOf(req), param(req, 'card'), param(req, 'month')));
+    await closeMonth(context, actorOf(req), { ...monthOf(req), ...checked(seenSchema, req.body) });
+    await sendMonth(req, res);
   });
   router.delete('/cards/:card/months/:month/closed', async (req, res) => {
-    await reopenMonth(context, actorOf(req), param(req, 'card'), param(req, 'month'));
-    res.json(await viewMonth(context, actorOf(req), param(req, 'card'), param(req, 'month')));
+    await reopenMonth(context, actorOf(req), { ...monthOf(req), ...checked(seenQuery, req.query) });
+    await sendMonth(req, res);
   });
   return router;
 }

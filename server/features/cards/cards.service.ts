@@ -1,113 +1,85 @@
 import { reconcileMonth } from '../../../core/evidence/statements/reconcileMonth.ts';
 import { addDays } from '../../../core/numbers/isoDate.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
-import { FINANCE, hasAny, type Actor, type Context } from '../../platform/context.ts';
+import { actsOpen } from '../../../core/workflow/judgeAct.ts';
+import { cardMonthLifecycle, chargeLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
+import { perform } from '../../platform/acts/perform.ts';
+import { entitiesOf, FINANCE, hasAny, type Actor, type Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { inTransaction } from '../claims/access.ts';
+import { lockChargesToFree, standingOf, writeCharge } from '../../records/cards/charges.ts';
 import {
-  deleteChargeMark,
-  deleteClosedMonth,
-  insertClosedMonth,
   lockCharges,
   selectCards,
   selectCharges,
-  selectClosedMonthOf,
   selectMonths,
   selectStatementsOf,
-  upsertChargeMark,
   type CardView,
-  type ChargeRecord,
-} from './cards.queries.ts';
+} from '../../records/cards/cards.queries.ts';
+import { cardMonthFacts, cardMonthStore, chargeStore } from './cards.stores.ts';
+import { selectMonth } from './cards.queries.ts';
 
-export type ChargeState = 'open' | 'partly on claims' | 'on a claim' | 'claimed already';
-
-/** Where a charge stands: nothing of it, part of it or all of it is on lines, or somebody said it was claimed before. */
-export function stateOf(charge: ChargeRecord): ChargeState {
-  if (charge.mark) return 'claimed already';
-  if (charge.lines.length === 0) return 'open';
-  return leftOf(charge) === 0n ? 'on a claim' : 'partly on claims';
-}
-
-/** What of a charge is on no line, in the currency of the purchase. Lines in the settled currency stand for all of it. */
-export function leftOf({ amount, currency, lines }: ChargeRecord): bigint {
-  if (lines.some((l) => l.currency !== currency)) return 0n;
-  return amount - lines.reduce((a, l) => a + BigInt(l.amount), 0n);
-}
-
-export const writeCharge = (charge: ChargeRecord) => ({
-  id: charge.id,
-  card: charge.card,
-  label: charge.label,
-  cardKind: charge.cardKind,
-  holder: charge.holder,
-  bookedOn: charge.bookedOn,
-  purchasedOn: charge.purchasedOn,
-  amount: fromMinor(charge.amount, charge.currency),
-  currency: charge.currency,
-  settled: { amount: fromMinor(charge.settledAmount, charge.settledCurrency), currency: charge.settledCurrency },
-  merchant: charge.merchant,
-  country: charge.country,
-  categoryCode: charge.categoryCode,
-  category: charge.category,
-  state: stateOf(charge),
-  reason: charge.reason,
-  left: fromMinor(leftOf(charge), charge.currency),
-  lines: charge.lines.map((l) => ({
-    claim: l.claim,
-    line: l.line,
-    state: l.state,
-    personal: l.personal,
-    amount: fromMinor(BigInt(l.amount), l.currency),
-    currency: l.currency,
-  })),
-});
+type Reads = Pick<Context, 'db'>;
 
 /** A person's charges. */
-export async function viewCharges({ db }: Context, actor: Actor) {
+export async function viewCharges({ db }: Reads, actor: Actor) {
   const charges = await selectCharges(db, { holderId: actor.id });
   return { charges: charges.map(writeCharge) };
 }
 
-/** Cards with their months: a holder's own, all for finance. */
-export async function viewCards({ db }: Context, actor: Actor) {
-  const cards = await selectCards(db, hasAny(actor, FINANCE) ? null : actor.id);
-  const months = [];
-  for (const card of cards)
-    months.push({ ...card, own: card.holderId === actor.id, months: await selectMonths(db, card.id) });
-  return { cards: months };
+/** The cards a person may look at: their own, and for finance those of their entities. */
+const visibleCards = (db: Db, actor: Actor): Promise<CardView[]> =>
+  hasAny(actor, FINANCE) ? selectCards(db, actor.id, entitiesOf(actor, FINANCE)) : selectCards(db, actor.id, []);
+
+/** Cards with their months. */
+export async function viewCards({ db }: Reads, actor: Actor) {
+  const cards = [];
+  for (const card of await visibleCards(db, actor))
+    cards.push({ ...card, own: card.holderId === actor.id, months: await selectMonths(db, card.id) });
+  return { cards };
 }
 
-async function visibleCard({ db }: Context, actor: Actor, id: string): Promise<CardView> {
-  const card = (await selectCards(db, hasAny(actor, FINANCE) ? null : actor.id)).find((c) => c.id === id);
+async function visibleCard(db: Db, actor: Actor, id: string): Promise<CardView> {
+  const card = (await visibleCards(db, actor)).find((c) => c.id === id);
   if (!card) throw new Refused('not-found', { what: 'card' });
   return card;
 }
 
 /** A card's month with its proof against the statements. */
-export async function viewMonth(context: Context, actor: Actor, id: string, month: string) {
-  const card = await visibleCard(context, actor, id);
-  const [from, to] = daysOf(month);
-  const charges = await selectCharges(context.db, { card: id, from, to });
-  const statements = await selectStatementsOf(context.db, id, card.currency, from, to);
-  const proof = reconcileMonth(
-    card.currency,
-    charges.map((c) => ({
-      settled: fromMinor(c.settledAmount, c.settledCurrency),
-      accounted: ['on a claim', 'claimed already'].includes(stateOf(c)),
-    })),
-    statements,
-  );
-  const closed = (await selectMonths(context.db, id)).find((m) => m.month === month);
+export async function viewMonth({ db }: Reads, actor: Actor, id: string, month: string) {
+  const card = await visibleCard(db, actor, id);
+  const { charges, statements, proof } = await proveMonth(db, card, month);
+  const kept = await selectMonth(db, id, month);
+  const facts = cardMonthFacts(card, kept.state);
   return {
     card,
     month,
+    state: kept.state,
+    revision: kept.revision,
     charges: charges.map(writeCharge),
     statements,
     proof,
-    closedBy: closed?.closedBy ?? null,
-    closedAt: closed?.closedAt ?? null,
+    closedBy: kept.closedBy,
+    closedAt: kept.closedAt,
+    may: actsOpen(cardMonthLifecycle, facts, actor, { isOn: () => true }),
   };
+}
+
+/** The charges of a card's month, its statements, and whether they come to the same. */
+async function proveMonth(db: Db, { id, currency }: Pick<CardView, 'id' | 'currency'>, month: string) {
+  const [from, to] = daysOf(month);
+  const charges = await selectCharges(db, { card: id, from, to });
+  const statements = await selectStatementsOf(db, id, currency, from, to);
+  const proof = reconcileMonth(
+    currency,
+    charges.map((c) => ({
+      settled: fromMinor(c.settledAmount, c.settledCurrency),
+      accounted: ['on a claim', 'claimed already'].includes(standingOf(c)),
+    })),
+    statements,
+  );
+  return { charges, statements, proof };
 }
 
 function daysOf(month: string): [string, string] {
@@ -116,53 +88,67 @@ function daysOf(month: string): [string, string] {
   return [from, addDays(`${addDays(from, 31).slice(0, 7)}-01`, -1)];
 }
 
-function assertKeeper(card: CardView, actor: Actor): void {
-  if (card.holderId !== actor.id && !hasAny(actor, ['reviewer', 'controller']))
-    throw new Refused('not-allowed', { needs: 'the holder, reviewer or controller' });
+/** A month of a card, as it was seen. */
+export interface SeenMonth {
+  card: string;
+  month: string;
+  revision: number;
 }
 
+const actOnMonth = (
+  context: Context,
+  actor: Actor,
+  act: 'close' | 'reopen',
+  seen: SeenMonth,
+  work: (trx: Db, card: CardView) => Promise<Record<string, unknown>>,
+): Promise<void> =>
+  inTransaction(context, async (trx) => {
+    daysOf(seen.month);
+    const card = await visibleCard(trx, actor, seen.card);
+    const wanted = { lifecycle: cardMonthLifecycle, store: cardMonthStore, act, actor, revision: seen.revision };
+    return perform(context, trx, { ...wanted, key: { card, month: seen.month } }, async () => ({
+      result: undefined,
+      columns: await work(trx, card),
+    }));
+  });
+
 /** Closes a month that is proved; the holder or finance does it, and either can open it again. */
-export async function closeMonth(context: Context, actor: Actor, id: string, month: string): Promise<void> {
-  await inTransaction(context, async (trx) => {
-    const inside = { ...context, db: trx };
-    const { charges } = await viewMonth(inside, actor, id, month);
+export const closeMonth = (context: Context, actor: Actor, seen: SeenMonth): Promise<void> =>
+  actOnMonth(context, actor, 'close', seen, async (trx, card) => {
+    const { charges } = await proveMonth(trx, card, seen.month);
     await lockCharges(
       trx,
       charges.map((c) => String(c.id)),
     );
-    const { proof, card } = await viewMonth(inside, actor, id, month);
-    assertKeeper(card, actor);
+    const { proof } = await proveMonth(trx, card, seen.month);
     if (proof.problems.length > 0) throw new Refused('month-open', { problem: `${proof.problems.join('; ')}.` });
-    await insertClosedMonth(trx, { card_id: id, month, closed_by: actor.id, closed_at: context.clock.now() });
+    return { closed_by: actor.id, closed_at: context.clock.now() };
   });
-}
 
-/** Locks charges that are about to lose their line or mark, and refuses where their card's month is closed. */
-export async function lockChargesToFree(trx: Db, ids: readonly string[]): Promise<void> {
-  await lockCharges(trx, ids);
-  const closed = await selectClosedMonthOf(trx, ids);
-  if (closed) throw new Refused('month-closed', closed);
-}
-export async function reopenMonth(context: Context, actor: Actor, id: string, month: string): Promise<void> {
-  assertKeeper(await visibleCard(context, actor, id), actor);
-  await deleteClosedMonth(context.db, id, month);
-}
+/** Opens a closed month again. */
+export const reopenMonth = (context: Context, actor: Actor, seen: SeenMonth): Promise<void> =>
+  actOnMonth(context, actor, 'reopen', seen, async () => ({ closed_by: null, closed_at: null }));
 
 /** Says of an own charge that it was claimed before, with where; or takes that back. */
-export async function markCharge(context: Context, actor: Actor, id: bigint, reason: string | null): Promise<void> {
-  await inTransaction(context, async (trx) => {
-    await (reason === null ? lockChargesToFree : lockCharges)(trx, [String(id)]);
-    const [charge] = await selectCharges(trx, { holderId: actor.id, ids: [String(id)] });
-    if (!charge) throw new Refused('not-found', { what: 'charge' });
-    if (reason === null) return deleteChargeMark(trx, id);
-    if (charge.lines.length > 0)
-      throw new Refused('charge-in-use', { merchant: charge.merchant, state: `on claim ${charge.lines[0]!.claim}` });
-    return upsertChargeMark(trx, {
-      charge_id: id,
-      mark: 'claimed already',
-      reason,
-      by_id: actor.id,
-      at: context.clock.now(),
-    });
-  });
+export function markCharge(
+  context: Context,
+  actor: Actor,
+  id: bigint,
+  { revision, reason }: { revision: number; reason: string | null },
+): Promise<void> {
+  const act = reason === null ? 'unmark' : 'mark';
+  return inTransaction(context, (trx) =>
+    perform(
+      context,
+      trx,
+      { lifecycle: chargeLifecycle, store: chargeStore, act, key: id, actor, revision },
+      async ({ charge }) => {
+        if (reason === null) await lockChargesToFree(trx, [String(id)]);
+        const [line] = charge.lines;
+        if (reason !== null && line)
+          throw new Refused('charge-in-use', { merchant: charge.merchant, state: `on claim ${line.claim}` });
+        return { result: undefined, columns: { reason }, words: reason === null ? null : { reason } };
+      },
+    ),
+  );
 }

@@ -1,64 +1,100 @@
 import { Router, type Request } from 'express';
-import { FINANCE, type Actor, type Context } from '../../platform/context.ts';
-import { actorOf, checked, needs, param } from '../../platform/http/guards.ts';
 import {
-  clearSchema,
+  actSchema,
+  bookAnswer,
+  claimAnswer,
   correctionSchema,
   holdSchema,
+  journalPreview,
   listSchema,
   markSchema,
+  ownClaimsAnswer,
+  previewSchema,
   querySchema,
-  returnSchema,
-} from './claims.schema.ts';
-import { askAbout, clearClaim, correctLine, holdClaim, markTie, reopenClaim, returnClaim } from './review.service.ts';
-import { viewClaim, viewOwnClaims, viewQueue } from './view.service.ts';
+  queueAnswer,
+  reasonedSchema,
+} from '../../../contract/claims.ts';
+import { FINANCE, type Actor, type Context } from '../../platform/context.ts';
+import { answer } from '../../platform/http/answer.ts';
+import { actorOf, checked, needs, param } from '../../platform/http/guards.ts';
+import { lineSchema, seenQuery } from '../../../contract/gather.ts';
+import { editLine, removeLine } from './lines.service.ts';
+import { viewOwnClaims, viewQueue } from './lists.service.ts';
+import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
+import {
+  approveClaim,
+  declineClaim,
+  resubmitClaim,
+  returnClaim,
+  submitClaim,
+  withdrawClaim,
+} from './submission.service.ts';
+import { previewJournal, viewBook, viewClaim } from './view.service.ts';
 
-/** Claims: the queue and the acts of review for finance, their own claims for everybody. */
+type Run = (actor: Actor, number: string, req: Request) => Promise<unknown>;
+
+/** Claims: the queue for finance, their own for everybody, and the acts of all who deal with one. */
 export function claimRoutes(context: Context): Router {
   const router = Router();
-  const reviewer = needs('reviewer');
 
   router.get('/claims', needs(...FINANCE), async (req, res) => {
-    res.json(await viewQueue(context, checked(listSchema, req.query)));
+    answer(res, queueAnswer, (await viewQueue(context, actorOf(req), checked(listSchema, req.query))) as never);
   });
   router.get('/claims/own', async (req, res) => {
-    res.json(await viewOwnClaims(context, actorOf(req)));
+    answer(res, ownClaimsAnswer, (await viewOwnClaims(context, actorOf(req))) as never);
   });
   router.get('/claims/:number', async (req, res) => {
-    res.json(await viewClaim(context, actorOf(req), param(req, 'number')));
+    answer(res, claimAnswer, await viewClaim(context, actorOf(req), param(req, 'number')));
+  });
+  router.get('/claims/:number/journal', needs(...FINANCE), async (req, res) => {
+    const { date } = checked(previewSchema, req.query);
+    answer(res, journalPreview, await previewJournal(context, actorOf(req), param(req, 'number'), date));
+  });
+  router.get('/books/:hash', needs(...FINANCE), async (req, res) => {
+    answer(res, bookAnswer, (await viewBook(context, param(req, 'hash'))) as never);
   });
 
   /** An act answers with the claim as it is afterwards, so that the screen never shows a mixture. */
-  const act = (
-    path: string,
-    method: 'post' | 'put',
-    run: (actor: Actor, number: string, req: Request) => Promise<unknown>,
-  ) =>
-    router[method](path, reviewer, async (req, res) => {
-      await run(actorOf(req), param(req, 'number'), req);
-      res.json(await viewClaim(context, actorOf(req), param(req, 'number')));
+  const act = (method: 'post' | 'put' | 'delete', path: string, run: Run) =>
+    router[method](path, async (req, res) => {
+      const [actor, number] = [actorOf(req), param(req, 'number')];
+      await run(actor, number, req);
+      answer(res, claimAnswer, await viewClaim(context, actor, number));
     });
+  const plain = (
+    path: string,
+    run: (c: Context, actor: Actor, seen: { number: string; revision: number }) => Promise<void>,
+  ) => act('post', path, (actor, number, req) => run(context, actor, { number, ...checked(actSchema, req.body) }));
+  const reasoned = (path: string, run: typeof declineClaim) =>
+    act('post', path, (actor, number, req) => run(context, actor, { number, ...checked(reasonedSchema, req.body) }));
 
-  act('/claims/:number/lines/:line', 'put', (actor, number, req) =>
+  plain('/claims/:number/submit', submitClaim);
+  plain('/claims/:number/resubmit', resubmitClaim);
+  plain('/claims/:number/withdraw', withdrawClaim);
+  plain('/claims/:number/approve', approveClaim);
+  reasoned('/claims/:number/decline', declineClaim);
+  reasoned('/claims/:number/return', returnClaim);
+  act('put', '/drafts/:number/lines/:line', (actor, number, req) => {
+    const { revision, set } = checked(lineSchema, req.body);
+    return editLine(context, actor, { number, revision }, param(req, 'line'), set);
+  });
+  act('delete', '/drafts/:number/lines/:line', (actor, number, req) =>
+    removeLine(context, actor, { number, ...checked(seenQuery, req.query) }, param(req, 'line')),
+  );
+  act('put', '/claims/:number/lines/:line', (actor, number, req) =>
     correctLine(context, actor, number, param(req, 'line'), checked(correctionSchema, req.body)),
   );
-  act('/claims/:number/marks', 'post', (actor, number, req) =>
+  act('post', '/claims/:number/marks', (actor, number, req) =>
     markTie(context, actor, number, checked(markSchema, req.body)),
   );
-  act('/claims/:number/queries', 'post', (actor, number, req) =>
+  act('post', '/claims/:number/queries', (actor, number, req) =>
     askAbout(context, actor, number, checked(querySchema, req.body)),
   );
-  act('/claims/:number/clear', 'post', (actor, number, req) =>
-    clearClaim(context, actor, number, checked(clearSchema, req.body).revision),
-  );
-  act('/claims/:number/reopen', 'post', (actor, number, req) =>
-    reopenClaim(context, actor, number, checked(clearSchema, req.body).revision),
-  );
-  act('/claims/:number/return', 'post', (actor, number, req) =>
-    returnClaim(context, actor, number, checked(returnSchema, req.body)),
-  );
-  act('/claims/:number/hold', 'put', (actor, number, req) =>
+  act('post', '/claims/:number/hold', (actor, number, req) =>
     holdClaim(context, actor, number, checked(holdSchema, req.body)),
   );
+  plain('/claims/:number/release', releaseClaim);
+  plain('/claims/:number/clear', clearClaim);
+  plain('/claims/:number/reopen', reopenClaim);
   return router;
 }

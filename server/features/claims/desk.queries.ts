@@ -1,14 +1,13 @@
 import { fromMinor } from '../../../core/numbers/amount.ts';
+import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from './claims.queries.ts';
 
 /** A claim as one row of a list; amounts are decimal strings. */
-export interface QueueRow {
-  id: bigint;
+export interface ListedClaim {
   number: string;
   version: number;
   revision: number;
-  state: string;
+  state: ClaimState;
   entity: string;
   claimant: string;
   purpose: string;
@@ -21,12 +20,11 @@ export interface QueueRow {
   stops: number;
   asks: number;
   holdUntil: string | null;
-  attention: number;
 }
 
 const PAGE = 50;
 
-const queue = (db: Db) =>
+const listed = (db: Db) =>
   db('claims as c')
     .join('people as p', 'p.id', 'c.claimant_id')
     .join('entities as e', 'e.id', 'c.entity_id')
@@ -48,132 +46,84 @@ const queue = (db: Db) =>
       'c.stops',
       'c.asks',
       'c.hold_until as holdUntil',
-      'c.attention',
+      'c.priority',
     );
 
-type RawRow = Omit<QueueRow, 'toPay' | 'atRisk'> & { to_pay: bigint | null; at_risk: bigint };
+interface RawRow extends Omit<ListedClaim, 'toPay' | 'atRisk'> {
+  id: bigint;
+  priority: bigint;
+  to_pay: bigint | null;
+  at_risk: bigint;
+}
 
-const write = ({ to_pay, at_risk, ...row }: RawRow): QueueRow => ({
+const write = ({ to_pay, at_risk, id: _, priority: __, ...row }: RawRow): ListedClaim => ({
   ...row,
   toPay: to_pay === null ? null : fromMinor(to_pay, row.currency),
   atRisk: fromMinor(at_risk, row.ledgerCurrency),
 });
 
 export interface Page {
-  state: string;
+  state: ClaimState;
   q?: string | undefined;
   after: string | null;
+  /** Only claims of these entities; null for all. */
+  entities: readonly string[] | null;
 }
 
-/** A page of a state's claims by attention, then age; `next` is the key of the page after it. */
+/** A page of a state's submitted claims by attention, then age; `next` is the key of the page after it, null on the last. */
 export async function selectClaimPage(
   db: Db,
-  { state, q, after }: Page,
-): Promise<{ rows: QueueRow[]; next: string | null }> {
-  const query = queue(db)
+  { state, q, after, entities }: Page,
+): Promise<{ rows: ListedClaim[]; next: string | null }> {
+  const query = listed(db)
     .where('c.state', state)
-    .orderByRaw('c.attention desc, c.submitted_on, c.id')
+    .whereNotNull('c.submitted_version')
+    .orderBy(['c.priority', 'c.submitted_on', 'c.id'])
     .limit(PAGE + 1);
-  if (q)
-    query.andWhere((where) =>
-      where
-        .whereILike('c.number', `%${escaped(q)}%`)
-        .orWhereILike('p.name', `%${escaped(q)}%`)
-        .orWhereILike('c.purpose', `%${escaped(q)}%`),
-    );
+  if (entities) query.whereIn('c.entity_id', [...entities]);
+  for (const word of q?.toLowerCase().split(/\s+/).filter(Boolean) ?? [])
+    query.whereLike('c.search', `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%`);
   const key = readKey(after);
-  if (key)
-    query.whereRaw('(-c.attention, c.submitted_on, c.id) > (?, ?, ?)', [-key.attention, key.submittedOn, key.id]);
+  if (key) query.whereRaw('(c.priority, c.submitted_on, c.id) > (?, ?, ?)', [key.priority, key.submittedOn, key.id]);
   const rows: RawRow[] = await query;
-  const page = rows.slice(0, PAGE).map(write);
-  return { rows: page, next: rows.length > PAGE ? writeKey(page.at(-1)!) : null };
+  const page = rows.slice(0, PAGE);
+  return { rows: page.map(write), next: rows.length > PAGE ? writeKey(page.at(-1)!) : null };
 }
 
-const escaped = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
-const writeKey = (row: QueueRow): string => [row.attention, row.submittedOn, row.id].join('/');
+const writeKey = (row: RawRow): string => [row.priority, row.submittedOn, row.id].join('/');
 
 function readKey(text: string | null) {
-  const match = /^(-?\d+)\/(\d{4}-\d{2}-\d{2})\/(\d+)$/.exec(text ?? '');
-  return match ? { attention: Number(match[1]), submittedOn: match[2]!, id: match[3]! } : null;
+  const match = /^(-?\d{1,12})\/(\d{4}-\d{2}-\d{2})\/(\d{1,18})$/.exec(text ?? '');
+  return match ? { priority: match[1]!, submittedOn: match[2]!, id: match[3]! } : null;
 }
 
-export async function selectStateCounts(db: Db): Promise<Record<string, number>> {
-  const rows = await db('claims').groupBy('state').select('state', db.raw('count(*)::int as count'));
-  return Object.fromEntries(rows.map((row) => [row.state, row.count]));
+/** How many submitted claims there are of each state, from counts the database keeps. */
+export async function selectStateCounts(db: Db, entities: readonly string[] | null): Promise<Record<string, number>> {
+  const query = db('claim_counts')
+    .whereNot('state', 'draft')
+    .groupBy('state')
+    .select('state', db.raw('sum(count)::int as count'));
+  if (entities) query.whereIn('entity_id', [...entities]);
+  const rows = await query;
+  return Object.fromEntries(rows.filter((row) => row.count > 0).map((row) => [row.state, row.count]));
 }
 
-export async function selectOwnClaims(db: Db, personId: string): Promise<QueueRow[]> {
-  const rows: RawRow[] = await queue(db)
+const MOST_OWN = 200;
+
+/** Claims a person makes or has made for them, newest first. */
+export async function selectOwnClaims(db: Db, personId: string): Promise<ListedClaim[]> {
+  const rows: RawRow[] = await listed(db)
     .where((where) => where.where('c.claimant_id', personId).orWhere('c.preparer_id', personId))
     .orderBy('c.id', 'desc')
-    .limit(200);
+    .limit(MOST_OWN);
   return rows.map(write);
 }
 
-export interface ClaimHeader {
-  number: string;
-  version: number;
-  revision: number;
-  state: string;
-  entity: string;
-  entityName: string;
-  claimant: string;
-  claimantId: string;
-  claimantKind: string;
-  preparer: string;
-  approver: string | null;
-  clearedBy: string | null;
-  currency: string;
-  ledgerCurrency: string;
-  purpose: string;
-  tripFrom: string | null;
-  tripTo: string | null;
-  submittedOn: string | null;
-  holdReason: string | null;
-  holdUntil: string | null;
-}
-
-export function selectClaimHeader(db: Db, id: bigint): Promise<ClaimHeader> {
-  return db('claims as c')
-    .join('people as p', 'p.id', 'c.claimant_id')
-    .join('people as b', 'b.id', 'c.preparer_id')
-    .leftJoin('people as a', 'a.id', 'c.approver_id')
-    .leftJoin('people as r', 'r.id', 'c.cleared_by')
-    .join('entities as e', 'e.id', 'c.entity_id')
-    .where({ 'c.id': id })
-    .first(
-      'c.number',
-      'c.version',
-      'c.revision',
-      'c.state',
-      'c.entity_id as entity',
-      'e.name as entityName',
-      'p.name as claimant',
-      'p.id as claimantId',
-      'p.kind as claimantKind',
-      'b.name as preparer',
-      'a.name as approver',
-      'r.name as clearedBy',
-      'c.currency',
-      'e.currency as ledgerCurrency',
-      'c.purpose',
-      'c.trip_from as tripFrom',
-      'c.trip_to as tripTo',
-      'c.submitted_on as submittedOn',
-      'c.hold_reason as holdReason',
-      'c.hold_until as holdUntil',
-    );
-}
-
-export function selectJournalsOfClaim(
-  db: Db,
-  claimId: bigint,
-): Promise<{ number: string; kind: string; date: string; live: boolean }[]> {
-  return db('journals').where({ claim_id: claimId }).orderBy('id').select('number', 'kind', 'date', 'live');
-}
-
-/** The claim as it was submitted, before finance corrected anything. */
-export async function selectSubmitted(db: Db, key: VersionKey): Promise<unknown> {
-  const row = await db('claim_versions').where(key).first('submitted');
-  return row?.submitted ?? null;
+/** Claims that wait for a person's decision, the oldest first. */
+export async function selectToDecide(db: Db, personId: string): Promise<ListedClaim[]> {
+  const rows: RawRow[] = await listed(db)
+    .where({ 'c.approver_id': personId, 'c.state': 'with approver' })
+    .orderBy(['c.submitted_on', 'c.id'])
+    .limit(MOST_OWN);
+  return rows.map(write);
 }

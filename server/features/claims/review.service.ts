@@ -1,60 +1,76 @@
-import { toMinor } from '../../../core/numbers/amount.ts';
-import type { Line } from '../../../core/documents/case.schema.ts';
-import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import { canonical } from '../../../core/numbers/canonical.ts';
+import { budgetUse } from '../../../core/ledger/budgetUse.ts';
+import type { Correction, Hold, Mark } from '../../../contract/claims.ts';
+import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
+import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { lockBudgets } from '../book/rules.queries.ts';
-import { proposedPostingDate } from '../book/postingDate.ts';
-import { canonical } from '../../../core/workflow/eventText.ts';
-import { appendEvent } from '../../platform/history/appendEvent.ts';
-import { claimToActOn, inTransaction } from './access.ts';
-import type { Correction, Mark } from './claims.schema.ts';
+import { proposedPostingDate } from '../../records/book/postingDate.ts';
+import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
+import { holdBudget } from '../../records/budgets/holdBudget.ts';
 import {
-  deleteMarks,
-  insertQuery,
-  replaceLine,
-  selectQueries,
-  updateClaim,
-  upsertMark,
-  type ClaimRow,
-  type ClaimState,
-  type LineRecord,
-} from './claims.queries.ts';
-import { assessClaim, refreshClaim, settledState, validCase, type AssessedClaim } from './refreshClaim.ts';
+  assessClaim,
+  fingerprintOf,
+  keepAssessment,
+  keptClaim,
+  subjectAgain,
+  summaryColumns,
+  validCase,
+  type Subject,
+} from '../../records/claims/assessClaim.ts';
+import { assertClearable } from '../../records/claims/assertClearable.ts';
+import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { replaceLine } from '../../records/claims/claims.queries.ts';
+import { lineRecord } from '../../records/claims/lineRecord.ts';
+import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks.queries.ts';
+import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
+import { insertQuery } from './queries.queries.ts';
 
 /** The acts of a reviewer on a claim in review. Each is one transaction under the claim's lock and leaves an event. */
+const review = (
+  context: Context,
+  actor: Actor,
+  act: ClaimAct,
+  seen: SeenClaim,
+  work: (trx: Db, claim: LockedClaim) => Promise<Outcome<void>>,
+): Promise<void> =>
+  inTransaction(context, (trx) => actOnClaim(context, trx, { act, claim: seen, actor }, (claim) => work(trx, claim)));
 
 /** Corrects coding, split, tax or category of a line or item; the original stays in the submitted version and the history. */
-export function correctLine(context: Context, actor: Actor, number: string, lineId: string, correction: Correction) {
-  return act(
-    context,
-    actor,
-    { number, revision: correction.revision, states: ['in review'] },
-    async (trx, claim, before) => {
-      const line = before.document.claim.lines.find((l) => l.id === lineId);
-      const part = correction.item ? line?.items?.find((item) => item.id === correction.item) : line;
-      if (!line || !part) throw new Refused('not-found', { what: 'line' });
-      const changed = Object.entries(correction.set).filter(([field, value]) =>
-        differs(value, part[field as keyof typeof part]),
-      );
-      if (changed.length === 0) return before;
-      const from = Object.fromEntries(changed.map(([field]) => [field, part[field as keyof typeof part] ?? null]));
-      Object.assign(part, Object.fromEntries(changed));
-      validCase(before.document);
-      await replaceLine(trx, { claim_id: claim.id, version: claim.version }, toRecord(line));
-      const after = await saveNext(trx, context, claim, before);
-      const facts = {
-        revision: claim.revision,
-        line: lineId,
-        item: correction.item ?? null,
-        from,
-        to: Object.fromEntries(changed),
-      };
-      await record(trx, context, actor, claim, 'corrected', facts);
-      return after;
-    },
-  );
+export function correctLine(
+  context: Context,
+  actor: Actor,
+  number: string,
+  lineId: string,
+  { revision, item = null, set }: Correction,
+): Promise<void> {
+  return review(context, actor, 'correct', { number, revision }, async (trx, claim) => {
+    const kept = await keptClaim(trx, claim.at);
+    const { line, part } = partOf(kept.claim.lines, lineId, item ?? null);
+    const changed = Object.entries(set).filter(([field, value]) => differs(value, part[field as keyof typeof part]));
+    if (changed.length === 0) return { result: undefined, unchanged: true };
+    const from = Object.fromEntries(changed.map(([field]) => [field, part[field as keyof typeof part] ?? null]));
+    Object.assign(part, Object.fromEntries(changed));
+    validCase(kept.document);
+    await replaceLine(trx, claim.at, lineRecord(line));
+    const columns = await assessAgain(context, trx, claim, kept);
+    return {
+      result: undefined,
+      columns,
+      facts: { line: lineId, item: item ?? null, from, to: Object.fromEntries(changed) },
+    };
+  });
+}
+
+function partOf(lines: readonly Line[], lineId: string, item: string | null): { line: Line; part: Line | Item } {
+  const line = lines.find((l) => l.id === lineId);
+  const part = item === null ? line : line?.items?.find((i) => i.id === item);
+  if (!line || !part) throw new Refused('not-found', { what: 'line' });
+  return { line, part };
 }
 
 /** Whether a field is given and says something else than now; missing, null and empty say the same. */
@@ -63,245 +79,131 @@ function differs(value: unknown, now: unknown): boolean {
   return value !== undefined && plain(value) !== plain(now);
 }
 
+/** Assesses a claim as it now is and keeps it; the columns of its row. */
+async function assessAgain({ clock }: Context, trx: Db, { row, revision }: LockedClaim, subject: Subject) {
+  const date = await proposedPostingDate(trx, clock, row.entity_id);
+  const assessed = await assessClaim(trx, row, subject, date);
+  return keepAssessment(trx, row, assessed, { clock, revision, onHold: row.hold_reason !== null });
+}
+
 /** Ticks a comparison as seen, waives it with a reason, or takes either back. The claim's figures do not change. */
-export function markTie(context: Context, actor: Actor, number: string, mark: Mark) {
-  return act(context, actor, { number, revision: mark.revision, states: ['in review'] }, async (trx, claim, before) => {
-    if (!before.ties.some((t) => t.line === mark.line && t.kind === mark.kind))
-      throw new Refused('not-found', { what: 'comparison' });
-    const key = { claim_id: claim.id, version: claim.version, line_id: mark.line };
+export function markTie(context: Context, actor: Actor, number: string, mark: Mark): Promise<void> {
+  const { revision, line, kind } = mark;
+  return review(context, actor, 'mark', { number, revision }, async (trx, claim) => {
+    const kept = await keptClaim(trx, claim.at);
+    const tie = kept.ties.find((t) => t.line === line && t.kind === kind);
+    if (!tie) throw new Refused('not-found', { what: 'comparison' });
+    const about = fingerprintOf(tie);
     const reason = mark.mark === 'waived' ? mark.reason : null;
-    if (mark.mark === 'none') await deleteMarks(trx, key, [mark.kind]);
-    else
-      await upsertMark(trx, {
-        ...key,
-        kind: mark.kind,
-        mark: mark.mark,
-        reason,
-        by_id: actor.id,
-        at: context.clock.now(),
-      });
-    await refreshClaim(trx, claim, before.document.postingDate);
-    await record(
-      trx,
-      context,
-      actor,
-      claim,
-      'marked',
-      { line: mark.line, tie: mark.kind, mark: mark.mark },
-      reason ? { reason } : undefined,
-    );
+    if (mark.mark === 'none') await deleteMarks(trx, claim.at, [{ line_id: line, kind }]);
+    else if (mark.about !== about) throw new Refused('comparison-changed', { line, kind });
+    else {
+      const said = { line_id: line, kind, mark: mark.mark, about, reason };
+      await upsertMark(trx, { ...claim.at, ...said, by_id: actor.id, at: context.clock.now() });
+    }
+    const columns = summaryColumns(kept, await selectMarks(trx, claim.at), claim.row.hold_reason !== null);
+    return {
+      result: undefined,
+      columns,
+      facts: { line, tie: kind, mark: mark.mark },
+      words: reason ? { reason } : null,
+    };
   });
 }
 
-/** Pins a question to a line; it goes to the claimant with the others when the claim is returned. */
+/** Pins a query to a line; it goes to the claimant with the others when the claim is returned. */
 export function askAbout(
   context: Context,
   actor: Actor,
   number: string,
-  query: { revision: number; line: string; kind?: TieKind | null | undefined; text: string },
-) {
-  return act(
-    context,
-    actor,
-    { number, revision: query.revision, states: ['in review'] },
-    async (trx, claim, before) => {
-      if (!before.document.claim.lines.some((l) => l.id === query.line))
-        throw new Refused('not-found', { what: 'line' });
-      const row = {
-        claim_id: claim.id,
-        version: claim.version,
-        line_id: query.line,
-        kind: query.kind ?? null,
-        text: query.text,
-      };
-      await insertQuery(trx, { ...row, by_id: actor.id, at: context.clock.now() });
-      await record(
-        trx,
-        context,
-        actor,
-        claim,
-        'asked',
-        { line: query.line, tie: query.kind ?? null },
-        { text: query.text },
-      );
-    },
-  );
+  {
+    revision,
+    line,
+    kind = null,
+    text,
+  }: { revision: number; line: string; kind?: TieKind | null | undefined; text: string },
+): Promise<void> {
+  return review(context, actor, 'ask', { number, revision }, async (trx, claim) => {
+    const { claim: document } = await keptClaim(trx, claim.at);
+    if (!document.lines.some((l) => l.id === line)) throw new Refused('not-found', { what: 'line' });
+    await insertQuery(trx, {
+      ...claim.at,
+      line_id: line,
+      kind: kind ?? null,
+      text,
+      by_id: actor.id,
+      at: context.clock.now(),
+    });
+    return { result: undefined, facts: { line, tie: kind ?? null }, words: { text } };
+  });
 }
 
 /** Clears a claim for posting: no stop, and every comparison tied, waived or, where nothing can be compared, ticked. */
-export function clearClaim(context: Context, actor: Actor, number: string, revision: number) {
-  return act(context, actor, { number, revision, states: ['in review'] }, async (trx, claim, before) => {
-    await lockBudgets(trx, claim.entity_id);
-    assertClearable(await assessClaim(trx, claim, before.document.postingDate));
-    await move(
-      trx,
-      context,
-      actor,
-      claim,
-      'cleared',
-      { cleared_by: actor.id, hold_reason: null, hold_until: null },
-      'cleared',
-    );
+export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
+  return review(context, actor, 'clear', seen, async (trx, claim) => {
+    const { row, revision, at } = claim;
+    await lockBudgets(trx, await selectUsedBudgets(trx, row.id));
+    const subject = await subjectAgain(trx, row, await keptClaim(trx, at));
+    const date = await proposedPostingDate(trx, context.clock, row.entity_id);
+    const assessed = await assessClaim(trx, row, subject, date);
+    assertClearable(assessed, await selectMarks(trx, at));
+    const columns = await keepAssessment(trx, row, assessed, { clock: context.clock, revision, onHold: false });
+    const ledger = assessed.document.book.entities[0]!.currency;
+    const uses = budgetUse(assessed.assessment, assessed.document.claim, assessed.budgets, ledger);
+    const holding = {
+      source: { kind: 'claim' as const, id: row.number },
+      stage: 'cleared' as const,
+      at: context.clock.now(),
+    };
+    const jobs = await holdBudget(trx, holding, uses);
+    return {
+      result: undefined,
+      columns: { ...columns, cleared_by: actor.id, hold_reason: null, hold_until: null },
+      facts: { version: row.version },
+      jobs,
+    };
   });
 }
 
-/** Refuses what must not reach the ledger, naming the first stop or the cells that are not dealt with. */
-export function assertClearable({ assessment, ties, marks }: AssessedClaim): void {
-  const stop = assessment.findings.find((f) => f.severity === 'stop');
-  if (stop) throw new Refused('has-stops', { first: `${stop.line ? `line ${stop.line}: ` : ''}${stop.says}` });
-  const loose = ties.filter((tie) => ['off', 'open'].includes(settledState(tie, marks)));
-  if (loose.length > 0)
-    throw new Refused('ties-open', {
-      count: loose.length,
-      cells: loose.map((t) => `line ${t.line} ${t.kind}`).join(', '),
-    });
-}
-
-/** Takes a cleared, or a reversed, claim back into review. */
-export function reopenClaim(context: Context, actor: Actor, number: string, revision: number) {
-  return act(context, actor, { number, revision, states: ['cleared', 'reversed'] }, async (trx, claim) => {
-    await move(trx, context, actor, claim, 'in review', { cleared_by: null }, 'reopened');
+/** Takes a cleared, or a reversed, claim back into review; what it held of the budgets is free again. */
+export function reopenClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
+  return review(context, actor, 'reopen', seen, async (trx, claim) => {
+    await lockBudgets(trx, await selectUsedBudgets(trx, claim.row.id));
+    const source = { kind: 'claim' as const, id: claim.row.number };
+    const jobs = await holdBudget(trx, { source, stage: null, at: context.clock.now() }, []);
+    const subject = await subjectAgain(trx, claim.row, await keptClaim(trx, claim.at));
+    const columns = await assessAgain(context, trx, claim, subject);
+    return {
+      result: undefined,
+      columns: { ...columns, cleared_by: null },
+      facts: { version: claim.row.version },
+      jobs,
+    };
   });
 }
 
-/** Sends a claim back to the claimant with the reason and all queries at once. */
-export function returnClaim(
-  context: Context,
-  actor: Actor,
-  number: string,
-  { revision, reason }: { revision: number; reason: string },
-) {
-  return act(context, actor, { number, revision, states: ['in review'] }, async (trx, claim) => {
-    const queries = await selectQueries(trx, { claim_id: claim.id, version: claim.version });
-    const words = { reason, queries: queries.map(({ line, text }) => ({ line, text })) };
-    await move(trx, context, actor, claim, 'returned', { hold_reason: null, hold_until: null }, 'returned', words);
-  });
-}
-
-/** Puts a claim on hold with a reason and a date to look again, or takes it off hold. */
+/** Puts a claim on hold with a reason and a date to look again. */
 export function holdClaim(
   context: Context,
   actor: Actor,
   number: string,
-  { revision, hold }: { revision: number; hold: { reason: string; until: string } | null },
-) {
-  return act(context, actor, { number, revision, states: ['in review'] }, async (trx, claim, before) => {
-    const columns = { hold_reason: hold?.reason ?? null, hold_until: hold?.until ?? null };
-    await updateClaim(trx, claim.id, columns);
-    await saveNext(trx, context, Object.assign(claim, columns), before);
-    await record(
-      trx,
-      context,
-      actor,
-      claim,
-      hold ? 'held' : 'released',
-      { revision: claim.revision, until: hold?.until ?? null },
-      hold ? { reason: hold.reason } : undefined,
-    );
-  });
-}
-
-interface Scope {
-  number: string;
-  revision: number;
-  states: readonly ClaimState[];
-}
-
-function act<T>(
-  context: Context,
-  actor: Actor,
-  scope: Scope,
-  work: (trx: Db, claim: ClaimRow, before: AssessedClaim) => Promise<T>,
-): Promise<T> {
-  return inTransaction(context, async (trx) => {
-    const claim = await claimToActOn(trx, actor, scope);
-    const date = await proposedPostingDate(trx, context.clock, claim.entity_id);
-    return work(trx, claim, await assessClaim(trx, claim, date));
-  });
-}
-
-/** Counts the revision up, assesses again, and forgets marks on comparisons that are no longer what was marked. */
-async function saveNext(trx: Db, { clock }: Context, claim: ClaimRow, before: AssessedClaim): Promise<AssessedClaim> {
-  claim.revision += 1;
-  await updateClaim(trx, claim.id, { revision: claim.revision });
-  const date = await proposedPostingDate(trx, clock, claim.entity_id);
-  const after = await assessClaim(trx, claim, date);
-  for (const tie of after.ties) {
-    const old = before.ties.find((t) => t.line === tie.line && t.kind === tie.kind);
-    if (sameTie(old, tie)) continue;
-    await deleteMarks(trx, { claim_id: claim.id, version: claim.version, line_id: tie.line }, [tie.kind]);
-  }
-  return refreshClaim(trx, claim, date);
-}
-
-const sameTie = (a: Tie | undefined, b: Tie): boolean =>
-  JSON.stringify(a?.comparisons) === JSON.stringify(b.comparisons);
-
-/** Moves a claim to another state, counting its revision up. */
-export async function move(
-  trx: Db,
-  context: Context,
-  actor: Actor,
-  claim: ClaimRow,
-  state: ClaimState,
-  columns: Partial<ClaimRow>,
-  kind: string,
-  words?: Record<string, unknown>,
-  facts?: Record<string, unknown>,
+  { revision, reason, until }: Hold,
 ): Promise<void> {
-  claim.revision += 1;
-  await updateClaim(trx, claim.id, { ...columns, state, revision: claim.revision });
-  await record(
-    trx,
-    context,
-    actor,
-    claim,
-    kind,
-    { revision: claim.revision, version: claim.version, state, ...facts },
-    words,
-  );
-}
-
-export function record(
-  trx: Db,
-  { clock }: Context,
-  actor: Actor,
-  claim: ClaimRow,
-  kind: string,
-  facts: Record<string, unknown>,
-  words?: Record<string, unknown>,
-): Promise<void> {
-  return appendEvent(trx, {
-    recordKind: 'claim',
-    recordId: claim.id,
-    at: clock.now(),
-    actorId: actor.id,
-    kind,
-    facts,
-    ...(words ? { words } : {}),
+  return review(context, actor, 'hold', { number, revision }, async (trx, claim) => {
+    const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), true);
+    return {
+      result: undefined,
+      columns: { ...columns, hold_reason: reason, hold_until: until },
+      facts: { until },
+      words: { reason },
+    };
   });
 }
 
-/** The rows a line of a document is stored as. */
-export function toRecord(line: Line): LineRecord {
-  const minor = (amount: string | null | undefined) => (amount == null ? null : toMinor(amount, line.currency));
-  const partsOf = (part: Pick<Line, 'tax' | 'split'>, item_id: string | null) => ({
-    taxEntries: (part.tax ?? []).map((t) => ({ item_id, code: t.code, gross: minor(t.gross), tax: minor(t.tax) })),
-    shares: (part.split?.shares ?? []).map((s) => ({ item_id, coding: s.coding, value: s.value ?? null })),
+/** Takes a claim off hold. */
+export function releaseClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
+  return review(context, actor, 'release', seen, async (trx, claim) => {
+    const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), false);
+    return { result: undefined, columns: { ...columns, hold_reason: null, hold_until: null } };
   });
-  const all = [partsOf(line, null), ...(line.items ?? []).map((item) => partsOf(item, item.id))];
-  return {
-    line: { id: line.id, category: line.category ?? null, coding: line.coding ?? {}, split_by: line.split?.by ?? null },
-    items: (line.items ?? []).map((item) => ({
-      id: item.id,
-      category: item.category ?? null,
-      amount: minor(item.amount)!,
-      description: item.description ?? null,
-      personal: item.personal ?? false,
-      coding: item.coding ?? {},
-      split_by: item.split?.by ?? null,
-    })),
-    taxEntries: all.flatMap((p) => p.taxEntries),
-    shares: all.flatMap((p) => p.shares),
-  };
 }

@@ -1,108 +1,107 @@
-import { createHash } from 'node:crypto';
+import { actsOpen } from '../../../core/workflow/judgeAct.ts';
+import { audienceOf, type Audience } from '../../../core/workflow/audienceOf.ts';
+import { claimLifecycle, IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
+import { canonical } from '../../../core/numbers/canonical.ts';
+import type { ClaimInput } from '../../../contract/claims.ts';
+import { selectSettings } from '../../platform/acts/settings.queries.ts';
 import type { Actor, Context } from '../../platform/context.ts';
-import { proposedPostingDate } from '../book/postingDate.ts';
-import { groupBy } from '../../../core/numbers/groupBy.ts';
-import { canonical } from '../../../core/workflow/eventText.ts';
-import { selectEvents, selectStateChanges } from '../../platform/history/history.queries.ts';
-import { isOwn, readableClaim } from './access.ts';
-import { writeEvidence } from './buildCase.ts';
-import { selectQueries, type ClaimRow } from './claims.queries.ts';
-import {
-  selectClaimPage,
-  selectStateCounts,
-  selectClaimHeader,
-  selectOwnClaims,
-  selectJournalsOfClaim,
-  selectSubmitted,
-  type QueueRow,
-} from './desk.queries.ts';
-import { assessClaim } from './refreshClaim.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { sha256 } from '../../platform/history/sha256.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { selectAssessment } from '../../records/claims/assessments.queries.ts';
+import { assessClaim, fingerprintOf, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
+import { claimFacts } from '../../records/claims/claimStore.ts';
+import { approverView, claimantView, tideOf } from './makersView.ts';
+import { selectBook, selectShownReceipts, selectSurroundings, type ClaimSurroundings } from './view.queries.ts';
 
-/** One piece of a tide bar: a state and when it began; it ends when the next begins. */
-export interface TidePiece {
-  state: string;
-  from: string;
+/**
+ * A claim as its audience sees it, from what was stored: nothing is computed when somebody looks. To those it does not
+ * concern it does not exist.
+ */
+export async function viewClaim({ db }: Pick<Context, 'db'>, actor: Actor, number: string): Promise<ClaimInput> {
+  const around = await selectSurroundings(db, number);
+  const audience = around ? audienceOf(claimFacts(around.row), actor) : null;
+  if (!around || !audience) throw new Refused('not-found', { what: 'claim' });
+  const key = { claim_id: around.row.id, version: versionFor(audience, around) };
+  const assessed = (await selectAssessment(db, key))!;
+  const receipts = await selectShownReceipts(db, key);
+  const may = await actsOf(db, around, actor);
+  switch (audience) {
+    case 'claimant':
+      return { audience, ...claimantView({ around, assessed, receipts, may }) };
+    case 'approver':
+      return { audience, ...approverView({ around, assessed, receipts, may }) };
+    case 'finance':
+    case 'auditor':
+      return { audience, ...financeView({ around, assessed, receipts, may }) };
+    default:
+      return audience satisfies never;
+  }
 }
 
-/** Everything the Sheet, or the claimant's page, shows of one claim. */
-export async function viewClaim({ db, clock }: Context, actor: Actor, number: string) {
-  const claim = await readableClaim(db, number, actor);
-  const key = { claim_id: claim.id, version: claim.version };
-  const date = await proposedPostingDate(db, clock, claim.entity_id);
-  const [assessed, header, events, queries, journals, submitted] = await Promise.all([
-    assessClaim(db, claim, date),
-    selectClaimHeader(db, claim.id),
-    selectEvents(db, 'claim', claim.id),
-    selectQueries(db, key),
-    selectJournalsOfClaim(db, claim.id),
-    selectSubmitted(db, key),
-  ]);
-  const { document, assessment, ties, marks, receipts } = assessed;
+/** The people who make a claim see the version they work on; everybody else the one that was submitted. */
+const versionFor = (audience: Audience, { row }: ClaimSurroundings): number =>
+  audience === 'claimant' ? row.version : row.submitted_version!;
+
+/** What this person may do with the claim as it is now; the server judges again when it is done. */
+async function actsOf(db: Db, { row }: ClaimSurroundings, actor: Actor) {
+  const mayPost = row.state === 'cleared' && row.cleared_by === actor.id;
+  const settings = mayPost ? await selectSettings(db, ['clearing-and-posting-apart']) : {};
+  return actsOpen(claimLifecycle, claimFacts(row), actor, { isOn: (s) => settings[s] !== false });
+}
+
+type Assessed = NonNullable<Awaited<ReturnType<typeof selectAssessment>>>;
+export interface Sources {
+  around: ClaimSurroundings;
+  assessed: Assessed;
+  receipts: Awaited<ReturnType<typeof selectShownReceipts>>;
+  may: ReturnType<typeof actsOpen<string, keyof typeof claimLifecycle.acts>>;
+}
+
+function financeView({ around, assessed, receipts, may }: Sources) {
+  const { header, history, marks, queries, journals, submitted, row } = around;
+  const { document, result, ties, evidence } = assessed;
+  const { postingDate, claim, own } = document;
   return {
-    claim: header,
-    document,
-    assessment,
-    digest: digestOf(assessment.journal),
-    ties,
-    marks: marks.map((m) => ({ line: m.line_id, kind: m.kind, mark: m.mark, reason: m.reason, by: m.by, at: m.at })),
-    queries,
-    evidence: assessed.evidence,
-    receipts: Object.fromEntries(
-      [...receipts].map(([line, r]) => [line, { ...writeEvidence(r), pages: r.pages, reading: r.reading }]),
-    ),
-    tide: tideOf(events.map((e) => ({ state: e.facts.state as string | undefined, at: e.at }))),
-    history: events,
+    claim: { ...header, version: row.submitted_version! },
+    bookHash: assessed.book_hash,
+    document: { postingDate, claim, own },
+    assessment: result,
+    assessedAt: assessed.assessed_at,
+    digest: digestOf(result.journal),
+    ties: shownTies(ties, marks).map((tie) => ({ ...tie, about: fingerprintOf(tie) })),
+    marks: marks.map(({ line_id, about: _, ...m }) => ({ ...m, line: line_id })) as never,
+    queries: queries as never,
+    evidence,
+    receipts,
+    tide: tideOf(history),
+    history: IN_PREPARATION.includes(row.state) ? history.filter(({ kind }) => !BEFORE_SUBMISSION.has(kind)) : history,
     journals,
-    submitted,
-    may: actsOpen(claim, actor),
+    submitted: submitted?.claim ?? null,
+    may,
   };
 }
 
+/** What the makers do to a claim before they submit it again is theirs. */
+const BEFORE_SUBMISSION = new Set(['gathered', 'edited', 'line removed', 'paired', 'unpaired']);
+
 /** A fingerprint of a journal, by which a poster proves to have seen this one. */
-export const digestOf = (journal: unknown): string => createHash('sha256').update(canonical(journal)).digest('hex');
+export const digestOf = (journal: unknown): string => sha256(canonical(journal));
 
-export type Act = 'correct' | 'clear' | 'return' | 'hold' | 'reopen' | 'post' | 'reverse';
-
-/** What this person may do with the claim as it is now; the server checks again when it is done. */
-function actsOpen(claim: ClaimRow, actor: Actor): Act[] {
-  if (isOwn(claim, actor)) return [];
-  const acts: Act[] = [];
-  if (actor.roles.has('reviewer') && claim.state === 'in review') acts.push('correct', 'clear', 'return', 'hold');
-  if (actor.roles.has('reviewer') && (claim.state === 'cleared' || claim.state === 'reversed')) acts.push('reopen');
-  if (actor.roles.has('controller') && claim.state === 'cleared') acts.push('post');
-  if (actor.roles.has('controller') && claim.state === 'posted') acts.push('reverse');
-  return acts;
+/** The journal a claim would be posted with on a date: computed as posting does, and not kept. */
+export async function previewJournal({ db }: Pick<Context, 'db'>, actor: Actor, number: string, date: string) {
+  const around = await selectSurroundings(db, number);
+  const audience = around ? audienceOf(claimFacts(around.row), actor) : null;
+  if (!around || (audience !== 'finance' && audience !== 'auditor')) throw new Refused('not-found', { what: 'claim' });
+  const row = { ...around.row, version: around.row.submitted_version! };
+  const kept = await keptClaim(db, { claim_id: row.id, version: row.version });
+  const { assessment } = await assessClaim(db, row, await subjectAgain(db, row, kept), date);
+  return { date, assessment, digest: digestOf(assessment.journal) };
 }
 
-function tideOf(changes: { state: string | undefined; at: Date }[]): TidePiece[] {
-  return changes.filter((c) => c.state).map((c) => ({ state: c.state!, from: c.at.toISOString() }));
-}
-
-export interface QueueQuery {
-  state?: string | undefined;
-  q?: string | undefined;
-  after?: string | undefined;
-}
-
-/** One page of the Desk: claims of a state, what deserves attention first, with how many there are of each state. */
-export async function viewQueue({ db }: Context, { state = 'in review', q, after }: QueueQuery) {
-  const [rows, counts] = await Promise.all([
-    selectClaimPage(db, { state, q, after: after ?? null }),
-    selectStateCounts(db),
-  ]);
-  return { ...(await withTides(db, rows.rows)), next: rows.next, counts };
-}
-
-/** The claims a person made or has made for them, newest first. */
-export async function viewOwnClaims({ db }: Context, actor: Actor) {
-  return withTides(db, await selectOwnClaims(db, actor.id));
-}
-
-async function withTides(db: Context['db'], rows: QueueRow[]) {
-  const changes = await selectStateChanges(
-    db,
-    rows.map((row) => row.id),
-  );
-  const byClaim = groupBy(changes, (change) => change.claimId);
-  return { claims: rows.map(({ id, ...row }) => ({ ...row, tide: tideOf(byClaim.get(id) ?? []) })) };
+/** The shared part of a book, by its hash; the hash is what tells one from another, and nothing in it is secret to finance. */
+export async function viewBook({ db }: Pick<Context, 'db'>, hash: string): Promise<unknown> {
+  const book = await selectBook(db, hash);
+  if (!book) throw new Refused('not-found', { what: 'book' });
+  return book.content;
 }

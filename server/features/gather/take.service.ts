@@ -1,74 +1,58 @@
 import type { TaxCode } from '../../../core/documents/case.schema.ts';
 import { fromMinor, readAmount, toMinor } from '../../../core/numbers/amount.ts';
+import type { Take } from '../../../contract/gather.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { selectTaxCodes } from '../book/book.queries.ts';
-import { lockCharges, selectCharges, type ChargeRecord } from '../cards/cards.queries.ts';
-import { leftOf, stateOf } from '../cards/cards.service.ts';
-import { inTransaction } from '../claims/access.ts';
-import { insertLine, selectClaim, selectLines, type ClaimRow, type LineRecord } from '../claims/claims.queries.ts';
-import { record } from '../claims/review.service.ts';
-import { selectReceipt, type ReceiptRecord } from '../receipts/receipts.queries.ts';
-import { selectCard } from '../statements/statements.queries.ts';
-import { lockDraft, refreshDraft } from './draft.service.ts';
-import { insertClaim, nextClaimNumber, selectPerson, selectUsualCoding } from './gather.queries.ts';
-import type { Take } from './gather.schema.ts';
-import { settleCharge } from './settleCharge.ts';
+import { selectTaxCodes } from '../../records/book/book.queries.ts';
+import { lockCharges, selectCard, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
+import { leftOf, standingOf } from '../../records/cards/charges.ts';
+import { beginClaim } from '../../records/claims/beginClaim.ts';
+import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
+import { insertLine, selectLines, type LineRecord } from '../../records/claims/claims.queries.ts';
+import { selectReceipt, type ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
+import { selectUsualCoding } from './gather.queries.ts';
+import { settleCharge } from '../../records/claims/settleCharge.ts';
 import { countryOfTaxNumber, proposeTaxes, type ShownTax } from './proposeTaxes.ts';
+import { touchClaims } from '../../records/claims/touchClaims.ts';
 
-/** Puts receipts and charges on a draft as lines, or begins a claim with them; the number of the claim. */
-export function takeOnClaim(context: Context, actor: Actor, request: Take): Promise<string> {
+/** Puts receipts and charges on a claim in preparation as lines, or begins a claim with them; the number of the claim. */
+export function takeOnClaim(context: Context, actor: Actor, { claim, purpose, take }: Take): Promise<string> {
   return inTransaction(context, async (trx) => {
-    const claim = request.claim
-      ? await lockDraft(trx, actor, request.claim)
-      : await beginClaim(trx, context, actor, request.purpose ?? null);
-    const charges = request.take.flatMap((t) => (t.charge ? [t.charge] : []));
-    await lockCharges(trx, charges);
-    const book = await selectTaxCodes(trx);
-    const lines = await selectLines(trx, { claim_id: claim.id, version: claim.version });
-    let next = lines.reduce((a, l) => Math.max(a, /^\d+$/.test(l.id) ? Number(l.id) : 0), 0) + 1;
-    let position = lines.length ? lines.length + 1 : 0;
+    const seen = claim ?? (await begin(trx, context, actor, purpose ?? null));
+    const charges = take.flatMap((t) => (t.charge ? [t.charge] : []));
     const made: string[] = [];
-    for (const one of request.take) {
-      const evidence = await evidenceOf(trx, actor, one);
-      if (evidence.charge && (await selectCard(trx, evidence.charge.card))!.entity_id !== claim.entity_id)
-        throw new Refused('invalid', {
-          problem: `The card ${evidence.charge.card} belongs to another entity than claim ${claim.number}.`,
-        });
-      const id = String(next++);
-      await insertLine(
-        trx,
-        { claim_id: claim.id, version: claim.version },
-        position++,
-        lineOf(id, one, evidence, book),
-      );
-      if (evidence.charge) await settleCharge(trx, evidence.charge);
-      made.push(id);
-    }
-    await refreshDraft(trx, context, claim);
-    await record(trx, context, actor, claim, 'gathered', { revision: claim.revision, lines: made });
-    return claim.number;
+    const touch = { act: 'gather' as const, actor, claims: [seen], charges, facts: () => ({ lines: made }) };
+    await touchClaims(context, trx, touch, async (claims) => {
+      await lockCharges(trx, charges);
+      made.push(...(await addLines(trx, actor, claims.get(seen.number)!, take)));
+    });
+    return seen.number;
   });
 }
 
-async function beginClaim(trx: Db, context: Context, actor: Actor, purpose: string | null): Promise<ClaimRow> {
-  if (!purpose) throw new Refused('invalid', { problem: 'Say what the claim is for.', path: 'purpose' });
-  const person = await selectPerson(trx, actor.id);
-  const number = await nextClaimNumber(trx);
-  const coding = JSON.stringify(await selectUsualCoding(trx, actor.id));
-  await insertClaim(trx, {
-    number,
-    entity_id: person.entity_id,
-    claimant_id: actor.id,
-    preparer_id: actor.id,
-    currency: person.currency,
-    purpose,
-    coding,
-  });
-  const claim = (await selectClaim(trx, number))!;
-  await record(trx, context, actor, claim, 'drafted', { revision: 1, version: 1, state: 'draft' });
-  return claim;
+/** Adds a line for each thing taken; their ids. */
+async function addLines(trx: Db, actor: Actor, { row, at }: LockedClaim, take: Take['take']): Promise<string[]> {
+  const codes = await selectTaxCodes(trx);
+  const lines = await selectLines(trx, at);
+  const first = lines.reduce((a, l) => Math.max(a, /^\d+$/.test(l.id) ? Number(l.id) : 0), 0) + 1;
+  const after = lines.length ? lines.length + 1 : 0;
+  for (const [i, one] of take.entries()) {
+    const evidence = await evidenceOf(trx, actor, one);
+    if (evidence.charge && (await selectCard(trx, evidence.charge.card))!.entity_id !== row.entity_id)
+      throw new Refused('other-entity', { card: evidence.charge.card, claim: row.number });
+    await insertLine(trx, at, after + i, lineOf(String(first + i), one, evidence, codes));
+    if (evidence.charge) await settleCharge(trx, evidence.charge);
+  }
+  return take.map((_, i) => String(first + i));
+}
+
+async function begin(trx: Db, context: Context, actor: Actor, purpose: string | null): Promise<SeenClaim> {
+  if (!purpose) throw new Refused('purpose-missing', { path: 'purpose' });
+  const coding = await selectUsualCoding(trx, actor.id);
+  const { number, revision } = await beginClaim(context, trx, actor, { claimant: actor.id, purpose, coding });
+  return { number, revision };
 }
 
 interface Taken {
@@ -81,13 +65,13 @@ async function evidenceOf(trx: Db, actor: Actor, one: Take['take'][number]): Pro
   const [charge = null] = one.charge ? await selectCharges(trx, { holderId: actor.id, ids: [one.charge] }) : [];
   if (one.receipt && receipt?.ownerId !== actor.id) throw new Refused('not-found', { what: 'receipt' });
   if (one.charge && !charge) throw new Refused('not-found', { what: 'charge' });
-  if (!receipt && !charge) throw new Refused('invalid', { problem: 'Choose a receipt or a charge for each line.' });
+  if (!receipt && !charge) throw new Refused('nothing-chosen');
   if (receipt?.usedOn[0] && !charge)
     throw new Refused('receipt-in-use', { claim: receipt.usedOn[0].claim, state: receipt.usedOn[0].state });
-  if (charge && (stateOf(charge) === 'claimed already' || leftOf(charge) === 0n))
+  if (charge && (standingOf(charge) === 'claimed already' || leftOf(charge) === 0n))
     throw new Refused('charge-in-use', {
       merchant: charge.merchant,
-      state: charge.mark ? 'marked as claimed already' : `on claim ${charge.lines[0]!.claim}`,
+      state: charge.marked ? 'marked as claimed already' : `on claim ${charge.lines[0]!.claim}`,
     });
   return { receipt, charge };
 }
@@ -114,9 +98,7 @@ function shownOn(receipt: ReceiptRecord): {
   const facts = [amount, currency, date, merchant];
   const minor = amount && currency ? readAmount(amount.value, currency.value) : null;
   if (minor === null || facts.some((f) => f?.sure !== 'sure'))
-    throw new Refused('invalid', {
-      problem: `Look at the receipt ${receipt.name} and confirm what it shows: not everything on it was read with certainty.`,
-    });
+    throw new Refused('receipt-unconfirmed', { name: receipt.name });
   return {
     amount: minor,
     currency: currency!.value,
@@ -135,14 +117,8 @@ function lineOf(
 ): LineRecord {
   const category = one.personal ? null : (one.category ?? charge?.category ?? null);
   if (!category && !one.personal)
-    throw new Refused('invalid', {
-      problem: `Choose a category for ${charge?.merchant ?? receipt?.name ?? 'the line'}.`,
-      path: 'category',
-    });
-  if (one.personal && !charge)
-    throw new Refused('invalid', {
-      problem: 'Only what was paid by company card can be private; leave out what you paid yourself.',
-    });
+    throw new Refused('category-missing', { what: charge?.merchant ?? receipt?.name ?? 'the line', path: 'category' });
+  if (one.personal && !charge) throw new Refused('private-needs-card');
   const shown = receipt ? (charge && !receipt.confirmedAt && !receipt.reading ? null : shownOn(receipt)) : null;
   const money = charge
     ? { amount: leftOf(charge), currency: charge.currency }

@@ -3,13 +3,27 @@ import { Router, type Request, type Response } from 'express';
 import multer from 'multer';
 import type { Pool } from 'pg';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
-import { FINANCE, hasAny, type Actor, type Context, type Services } from '../../platform/context.ts';
+import { FINANCE, type Actor, type Context, type Services } from '../../platform/context.ts';
 import { actorOf, checked, needs, numberParam, param } from '../../platform/http/guards.ts';
 import { limiter, type Limits } from '../../platform/http/limits.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { selectOriginal, selectPage, selectPeopleAround, updateReceipt, type ReceiptFile } from './receipts.queries.ts';
-import { confirmSchema } from './receipts.schema.ts';
-import { addFile, confirmReceipt, readAgain, removeReceipt, viewReceipts } from './receipts.service.ts';
+import {
+  selectOriginal,
+  selectPage,
+  selectReceiptUses,
+  type ReceiptFile,
+  type ReceiptUse,
+} from '../../records/receipts/receipts.queries.ts';
+import { addedAnswer, confirmSchema, receiptsAnswer, seenQuery, seenSchema } from '../../../contract/gather.ts';
+import { answer } from '../../platform/http/answer.ts';
+import {
+  addFile,
+  bringBackReceipt,
+  confirmReceipt,
+  readAgain,
+  removeReceipt,
+  viewReceipts,
+} from './receipts.service.ts';
 
 const MAX_BYTES = 15 * 1024 * 1024;
 
@@ -24,33 +38,34 @@ export function receiptRoutes(services: Services, pool: Pool, limits: Limits): R
   const perPerson = limiter(new RateLimiterPostgres(limits.upload(pool)), (req) => actorOf(req).id);
   const gatherer = needs('claimant', 'preparer');
 
+  const sendReceipts = async (req: Request, res: Response) =>
+    answer(res, receiptsAnswer, (await viewReceipts(services, actorOf(req))) as never);
+  const seenIn = (req: Request, revision: number) => ({ id: numberParam(req, 'id', 'receipt'), revision });
+
   router.post('/receipts', gatherer, perPerson, upload.single('file'), async (req, res) => {
-    if (!req.file) throw new Refused('invalid', { problem: 'Send one file in the field "file".' });
+    if (!req.file) throw new Refused('no-file');
     const added = await addFile(services, actorOf(req), nameOf(req.file.originalname), req.file.buffer);
     if (added.length === 1 && !added[0]!.ok) throw new Refused('file-refused', { says: added[0]!.says });
-    res.status(added.some((a) => a.ok && a.fresh) ? 201 : 200).json({ added });
+    answer(res, addedAnswer, { added }, added.some((a) => a.ok && a.fresh) ? 201 : 200);
   });
   router.get('/receipts', gatherer, async (req, res) => {
-    res.json(await viewReceipts(services, actorOf(req)));
+    await sendReceipts(req, res);
   });
   router.put('/receipts/:id', gatherer, async (req, res) => {
     await confirmReceipt(services, actorOf(req), numberParam(req, 'id', 'receipt'), checked(confirmSchema, req.body));
-    res.json(await viewReceipts(services, actorOf(req)));
+    await sendReceipts(req, res);
   });
   router.post('/receipts/:id/read', gatherer, async (req, res) => {
-    await readAgain(services, actorOf(req), numberParam(req, 'id', 'receipt'));
-    res.json(await viewReceipts(services, actorOf(req)));
+    await readAgain(services, actorOf(req), seenIn(req, checked(seenSchema, req.body).revision));
+    await sendReceipts(req, res);
   });
   router.delete('/receipts/:id', gatherer, async (req, res) => {
-    await removeReceipt(services, actorOf(req), numberParam(req, 'id', 'receipt'));
-    res.json(await viewReceipts(services, actorOf(req)));
+    await removeReceipt(services, actorOf(req), seenIn(req, checked(seenQuery, req.query).revision));
+    await sendReceipts(req, res);
   });
   router.post('/receipts/:id/back', gatherer, async (req, res) => {
-    const id = numberParam(req, 'id', 'receipt');
-    const file = await selectOriginal(services.db, id);
-    if (file?.ownerId !== actorOf(req).id) throw new Refused('not-found', { what: 'receipt' });
-    await updateReceipt(services.db, id, { removed_at: null });
-    res.json(await viewReceipts(services, actorOf(req)));
+    await bringBackReceipt(services, actorOf(req), numberParam(req, 'id', 'receipt'));
+    await sendReceipts(req, res);
   });
 
   router.get('/receipts/:id/pages/:page', async (req, res) => {
@@ -75,11 +90,16 @@ async function readable(
   const id = numberParam(req, 'id', 'receipt');
   const file = await select(id);
   const may =
-    file
-    && (hasAny(actor, FINANCE) || file.ownerId === actor.id || (await selectPeopleAround(db, id)).includes(actor.id));
+    file && (file.ownerId === actor.id || (await selectReceiptUses(db, id)).some((use) => concerns(use, actor)));
   if (!may) throw new Refused('not-found', { what: 'receipt' });
   return file;
 }
+
+/** The people who make a claim see its receipts; its approver and finance once they were submitted with it. */
+const concerns = (use: ReceiptUse, actor: Actor): boolean =>
+  actor.id === use.claimant_id
+  || actor.id === use.preparer_id
+  || (use.submitted && (actor.id === use.approver_id || FINANCE.some((role) => actor.holds(role, use.entity_id))));
 
 /** What people uploaded is served so that no browser runs or guesses anything in it. */
 function send(res: Response, file: ReceiptFile, disposition: 'inline' | 'attachment'): void {

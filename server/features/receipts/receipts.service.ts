@@ -1,26 +1,33 @@
 import { createHash } from 'node:crypto';
 import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
+import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
+import { receiptLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
+import type { Confirmation } from '../../../contract/gather.ts';
+import { perform, performBirth } from '../../platform/acts/perform.ts';
+import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { Accepted } from '../../platform/outside/reading/reading.types.ts';
-import { inTransaction } from '../claims/access.ts';
+import { today } from '../../platform/ports/clock.ts';
 import {
   fileIsThere,
   insertFile,
   insertReading,
   insertReceipt,
   resetReading,
+  selectClaimsWithFile,
   selectOwnReceipts,
-  selectReceipt,
   selectTwins,
   selectWaiting,
   storeFailure,
   storeReading,
-  updateReceipt,
   type ReceiptRecord,
   type Twin,
-} from './receipts.queries.ts';
-import type { Confirmation } from './receipts.schema.ts';
+} from '../../records/receipts/receipts.queries.ts';
+import { onlyClaim } from '../../records/claims/usesOf.ts';
+import { receiptStore, type LockedReceipt } from './receipts.store.ts';
 
 /** What became of one file: a receipt, or a refusal by name with its reason. */
 export type Added = { ok: true; name: string; id: bigint; fresh: boolean } | { ok: false; name: string; says: string };
@@ -79,25 +86,41 @@ function store(services: Services, actor: Actor, { name, cameIn, sha256, bytes, 
       came_in: cameIn?.slice(0, 200) ?? null,
     };
     const receipt = await insertReceipt(trx, row);
+    if (receipt.fresh) await noteBirth(services, trx, actor, receipt.id, sha256);
     if (await insertReading(trx, sha256, now)) await services.jobs.ask(trx, 'read-receipt', { sha256 });
     return receipt;
   });
 }
 
-/** Reads a waiting file and keeps what was found. Done already, it does nothing. */
+const noteBirth = (context: Context, trx: Db, actor: Actor, id: bigint, sha256: string): Promise<void> =>
+  performBirth(context, trx, { lifecycle: receiptLifecycle, act: 'add', actor, entity: null }, async () => ({
+    id: String(id),
+    state: 'added',
+    result: undefined,
+    about: sha256,
+  }));
+
+/** Reads a waiting file and keeps what was found; claims in preparation that use it are assessed again. Done already, it does nothing. */
 export async function readReceipt(
-  { db, reader, clock }: Pick<Services, 'db' | 'reader' | 'clock'>,
+  services: Pick<Services, 'db' | 'reader' | 'clock' | 'jobs'>,
   sha256: string,
 ): Promise<void> {
+  const { db, reader, clock } = services;
   const file = await selectWaiting(db, sha256);
   if (!file) return;
-  const asOf = clock.now().toISOString().slice(0, 10);
   try {
-    await storeReading(db, sha256, await reader.read({ ...file, asOf }), clock.now());
+    await storeReading(db, sha256, await reader.read({ ...file, asOf: today(clock) }), clock.now());
   } catch (error) {
     await storeFailure(db, sha256, String((error as Error).message).slice(0, 300), clock.now());
   }
+  await tellClaims(services, sha256);
 }
+
+const tellClaims = ({ db, jobs }: Pick<Services, 'db' | 'jobs'>, sha256: string): Promise<void> =>
+  inTransaction({ db }, async (trx) => {
+    for (const claim of await selectClaimsWithFile(trx, sha256))
+      await jobs.ask(trx, 'assess-claims', { key: onlyClaim(claim) });
+  });
 
 /** A person's receipts with what was read, what was confirmed, where they are used, and who added the same. */
 export async function viewReceipts({ db }: Context, actor: Actor) {
@@ -119,7 +142,8 @@ function writeReceipt(r: ReceiptRecord, twins: readonly Twin[], actor: Actor) {
       }
     : null;
   return {
-    id: r.id,
+    id: String(r.id),
+    revision: r.revision,
     name: r.name,
     cameIn: r.cameIn,
     addedAt: r.addedAt,
@@ -137,63 +161,87 @@ function writeReceipt(r: ReceiptRecord, twins: readonly Twin[], actor: Actor) {
       .map((t) => ({
         exact: t.exact,
         own: t.ownerId === actor.id,
-        id: t.ownerId === actor.id ? t.id : null,
+        id: t.ownerId === actor.id ? String(t.id) : null,
         name: t.ownerId === actor.id ? t.name : null,
         addedAt: t.addedAt,
       })),
   };
 }
 
-/** The owner's receipt; to others it does not exist here. */
-async function ownReceipt({ db }: Context, actor: Actor, id: bigint): Promise<ReceiptRecord> {
-  const receipt = await selectReceipt(db, id);
-  if (receipt?.ownerId !== actor.id) throw new Refused('not-found', { what: 'receipt' });
-  return receipt;
+/** A receipt, as its owner saw it. */
+export interface SeenReceipt {
+  id: bigint;
+  revision: number;
 }
 
-const SETTLED_STATES = new Set(['draft', 'returned']);
+const actOn = (
+  context: Context,
+  actor: Actor,
+  act: 'confirm' | 'readAgain' | 'remove' | 'bringBack',
+  { id, revision }: SeenReceipt,
+  work: (trx: Db, locked: LockedReceipt) => Promise<Outcome<void>>,
+): Promise<void> =>
+  inTransaction(context, (trx) =>
+    perform(
+      context,
+      trx,
+      { lifecycle: receiptLifecycle, store: receiptStore, act, key: id, actor, revision },
+      (locked) => work(trx, locked),
+    ),
+  );
 
 /** Evidence under review stays as it was submitted. */
 function assertFree(receipt: ReceiptRecord): void {
-  const used = receipt.usedOn.find((use) => !SETTLED_STATES.has(use.state));
+  const used = receipt.usedOn.find((use) => !(IN_PREPARATION as readonly string[]).includes(use.state));
   if (used) throw new Refused('receipt-in-use', { claim: used.claim, state: used.state });
 }
 
-/** Keeps what the owner says the receipt shows, beside what was read. */
-export async function confirmReceipt(context: Context, actor: Actor, id: bigint, said: Confirmation): Promise<void> {
-  const receipt = await ownReceipt(context, actor, id);
-  assertFree(receipt);
-  const minor = readAmount(said.amount, said.currency);
-  if (minor === null)
-    throw new Refused('invalid', {
-      problem: `"${said.amount}" does not have the decimals of ${said.currency}.`,
-      path: 'amount',
-    });
-  await updateReceipt(context.db, id, {
-    amount: minor,
-    currency: said.currency,
-    date: said.date,
-    merchant: said.merchant,
-    tax_number: said.taxNumber || null,
-    card_digits: said.cardDigits ?? null,
-    taxes: JSON.stringify(said.taxes),
-    confirmed_at: context.clock.now(),
+/** Keeps what the owner says the receipt shows, beside what was read. Claims in preparation that use it are assessed again. */
+export function confirmReceipt(context: Context, actor: Actor, id: bigint, said: Confirmation): Promise<void> {
+  return actOn(context, actor, 'confirm', { id, revision: said.revision }, async (_trx, { receipt }) => {
+    assertFree(receipt);
+    const minor = readAmount(said.amount, said.currency);
+    if (minor === null) throw new Refused('decimals', { amount: said.amount, currency: said.currency, path: 'amount' });
+    const columns = {
+      amount: minor,
+      currency: said.currency,
+      date: said.date,
+      merchant: said.merchant,
+      tax_number: said.taxNumber || null,
+      card_digits: said.cardDigits ?? null,
+      taxes: JSON.stringify(said.taxes),
+      confirmed_at: context.clock.now(),
+    };
+    const claims = [...new Set(receipt.usedOn.map((use) => use.claim))];
+    const jobs = claims.map((claim) => ({ name: 'assess-claims' as const, data: { key: onlyClaim(claim) } }));
+    return { result: undefined, columns, about: receipt.sha256, jobs };
   });
 }
 
-/** Takes a receipt away, or brings it back; its file and reading stay. */
-export async function removeReceipt(context: Context, actor: Actor, id: bigint): Promise<void> {
-  const receipt = await ownReceipt(context, actor, id);
-  const [use] = receipt.usedOn;
-  if (use) throw new Refused('receipt-in-use', { claim: use.claim, state: use.state });
-  await updateReceipt(context.db, id, { removed_at: context.clock.now() });
-}
-
-/** Reads a receipt once more, for instance after a reading that failed. */
-export async function readAgain(services: Services, actor: Actor, id: bigint): Promise<void> {
-  const { sha256 } = await ownReceipt(services, actor, id);
-  await inTransaction(services, async (trx) => {
-    await resetReading(trx, sha256, services.clock.now());
-    await services.jobs.ask(trx, 'read-receipt', { sha256 });
+/** Takes a receipt away; its file and reading stay. */
+export const removeReceipt = (context: Context, actor: Actor, seen: SeenReceipt): Promise<void> =>
+  actOn(context, actor, 'remove', seen, async (_trx, { receipt }) => {
+    const [use] = receipt.usedOn;
+    if (use) throw new Refused('receipt-in-use', { claim: use.claim, state: use.state });
+    return { result: undefined };
   });
-}
+
+/** Brings back a receipt that was taken away. */
+export const bringBackReceipt = (context: Context, actor: Actor, id: bigint): Promise<void> =>
+  inTransaction(context, (trx) =>
+    perform(
+      context,
+      trx,
+      { lifecycle: receiptLifecycle, store: receiptStore, act: 'bringBack', key: id, actor, revision: null },
+      async () => ({ result: undefined }),
+    ),
+  );
+
+/** Reads a receipt once more, for instance after a reading that failed. Evidence under review stays as it is. */
+export const readAgain = (services: Services, actor: Actor, seen: SeenReceipt): Promise<void> =>
+  actOn(services, actor, 'readAgain', seen, async (trx, { receipt }) => {
+    assertFree(receipt);
+    await resetReading(trx, receipt.sha256, services.clock.now());
+    const jobs = [{ name: 'read-receipt' as const, data: { sha256: receipt.sha256 } }];
+    return { result: undefined, about: receipt.sha256, jobs };
+  });

@@ -1,25 +1,23 @@
 import { Router, type RequestHandler } from 'express';
 import type { Pool } from 'pg';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
-import { z } from 'zod';
-import type { Context } from '../../platform/context.ts';
+import { demoPeopleAnswer, sessionAnswer, signedInAnswer, signInSchema } from '../../../contract/session.ts';
+import type { Context, Grant } from '../../platform/context.ts';
+import { answer } from '../../platform/http/answer.ts';
+import { today } from '../../platform/ports/clock.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
 import { countAttempt, type Limits } from '../../platform/http/limits.ts';
 import { selectPeople } from './session.queries.ts';
-import { readActor, signIn } from './session.service.ts';
-
-const credentials = z.strictObject({
-  email: z.string().min(1, 'Enter your e-mail.').max(320),
-  password: z.string().min(1, 'Enter your password.').max(1024),
-});
+import { readActor, readTokenActor, signIn } from './session.service.ts';
 
 export const COOKIE = 'ebbet';
 
-/** Puts the signed-in person on the request; without one the request goes on as nobody's. */
+/** Puts the signed-in person, or whom a token acts for, on the request; without one the request goes on as nobody's. */
 export function knowActor(context: Context): RequestHandler {
   return async (req, _res, next) => {
+    const bearer = /^Bearer (\S{1,200})$/.exec(req.get('authorization') ?? '')?.[1];
     const id = req.session?.personId;
-    const actor = id ? await readActor(context, id) : null;
+    const actor = bearer ? await readTokenActor(context, bearer) : id ? await readActor(context, id) : null;
     if (actor) req.actor = actor;
     next();
   };
@@ -31,12 +29,13 @@ export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo
   const byEmail = new RateLimiterPostgres(limits.signInByEmail(pool));
 
   router.get('/session', (req, res) => {
-    const person = req.actor ? { id: req.actor.id, name: req.actor.name, roles: [...req.actor.roles] } : null;
-    res.json({ person, demo });
+    const { actor } = req;
+    const person = actor ? { id: actor.id, name: actor.name, roles: rolesOf(actor.grants) } : null;
+    answer(res, sessionAnswer, { person, demo });
   });
 
   router.post('/session', async (req, res) => {
-    const { email, password } = checked(credentials, req.body);
+    const { email, password } = checked(signInSchema, req.body);
     const person = email.toLowerCase();
     await countAttempt(byAddress, req.ip ?? 'unknown');
     await countAttempt(byEmail, person);
@@ -47,7 +46,7 @@ export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo
     );
     req.session.personId = personId;
     await new Promise<void>((resolve, reject) => req.session.save((error) => (error ? reject(error) : resolve())));
-    res.status(201).json({ personId });
+    answer(res, signedInAnswer, { personId }, 201);
   });
 
   router.delete('/session', async (req, res) => {
@@ -58,7 +57,11 @@ export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo
 
   if (demo)
     router.get('/demo/people', async (_req, res) => {
-      res.json({ people: await selectPeople(context.db), password: 'saltmarsh' });
+      const rows = await selectPeople(context.db, today(context.clock));
+      const people = rows.map(({ grants, ...person }) => ({ ...person, roles: rolesOf(grants) }));
+      answer(res, demoPeopleAnswer, { people, password: 'saltmarsh' });
     });
   return router;
 }
+
+const rolesOf = (grants: readonly Grant[]): Grant['role'][] => [...new Set(grants.map((g) => g.role))];

@@ -9,7 +9,7 @@ import { selectImportedDeliveries, storeFeedCheck } from './statements.queries.t
  * arrive whole, or is wrong, is left for the next time and does not hold up the others. What was noted last is
  * kept for the people who look after the feed.
  */
-export async function fetchFeed(services: Pick<Services, 'db' | 'clock' | 'bank'>): Promise<void> {
+export async function fetchFeed(services: Pick<Services, 'db' | 'clock' | 'bank' | 'jobs'>): Promise<void> {
   const { db, clock, bank } = services;
   if (!bank) return;
   const faults: string[] = [];
@@ -29,7 +29,10 @@ export async function fetchFeed(services: Pick<Services, 'db' | 'clock' | 'bank'
   await storeFeedCheck(db, clock.now(), faults.length ? faults.join(' ') : null);
 }
 
-async function fetchOne(services: Pick<Services, 'db' | 'clock' | 'bank'>, id: string): Promise<string | null> {
+async function fetchOne(
+  services: Pick<Services, 'db' | 'clock' | 'bank' | 'jobs'>,
+  id: string,
+): Promise<string | null> {
   try {
     const text = await services.bank!.fetch(id);
     const read = readStatements(text);

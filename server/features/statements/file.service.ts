@@ -4,33 +4,20 @@ import { Refused } from '../../platform/http/refusal.ts';
 import {
   entriesOfTable,
   headingsOf,
-  mappingSchema,
   proposeMapping,
   readTable,
-  type RowProblem,
   type Table,
 } from '../../platform/outside/statements/csv.ts';
 import { readStatements, textOf } from '../../platform/outside/statements/readStatements.ts';
-import { importStatements, type Outcome } from './import.service.ts';
-import type { ImportOptions } from './statements.schema.ts';
-import { selectCard, selectMapping, storeMapping } from './statements.queries.ts';
+import { mappingSchema, type FileAnswer, type ImportOptions } from '../../../contract/statements.ts';
+import { selectCard } from '../../records/cards/cards.queries.ts';
+import { importStatements } from './import.service.ts';
+import { selectMapping, storeMapping } from './statements.queries.ts';
 
 export interface GivenFile extends ImportOptions {
   name: string;
   bytes: Buffer;
 }
-export type FileAnswer =
-  | { kind: 'imported'; name: string; format: string; outcomes: Outcome[]; problems: RowProblem[] }
-  | {
-      kind: 'table';
-      name: string;
-      columns: string[];
-      sample: string[][];
-      rows: number;
-      proposed: Record<string, unknown>;
-      remembered: boolean;
-    };
-
 const SAMPLE = 6;
 
 /** Imports a statement file by hand. A table asks first which column holds what, and remembers the answer. */
@@ -44,7 +31,7 @@ export async function importFile(context: Context, actor: Actor, file: GivenFile
     name: file.name,
     format: read.format,
     original: file.bytes,
-    by: actor.id,
+    by: actor,
   };
   return {
     kind: 'imported',
@@ -83,7 +70,8 @@ async function importTable(context: Context, actor: Actor, file: GivenFile, text
     format: 'CSV' as const,
     original: file.bytes,
     readAs: JSON.stringify([card.id, file.mapping]),
-    by: actor.id,
+    by: actor,
+    card: card.id,
   };
   return {
     kind: 'imported',

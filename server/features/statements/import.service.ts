@@ -1,10 +1,17 @@
 import { createHash } from 'node:crypto';
+import { sha256 } from '../../platform/history/sha256.ts';
 import { checkStatement } from '../../../core/evidence/statements/checkStatement.ts';
 import { newEntries } from '../../../core/evidence/statements/newEntries.ts';
 import type { Statement } from '../../../core/evidence/statements/statement.types.ts';
 import type { Context } from '../../platform/context.ts';
 import type { ReadStatement, StatementFormat } from '../../platform/outside/statements/readStatements.types.ts';
-import { inTransaction } from '../claims/access.ts';
+import { statementLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
+import type { Outcome } from '../../../contract/statements.ts';
+import { performBirth } from '../../platform/acts/perform.ts';
+import type { Actor } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
+import { selectCard, type CardRow } from '../../records/cards/cards.queries.ts';
 import {
   insertCharges,
   insertStatement,
@@ -12,10 +19,10 @@ import {
   lockCard,
   nameCharge,
   refusalIsThere,
-  selectCard,
+  selectCardOf,
   selectKnown,
   statementIsThere,
-  type CardRow,
+  type StatementRecord,
 } from './statements.queries.ts';
 
 export interface Document {
@@ -26,19 +33,10 @@ export interface Document {
   /** How a table was read: the same file read in another way is another document. */
   readAs?: string;
   /** Who gave the file; null for the feed. */
-  by: string | null;
+  by: Actor | null;
+  /** The card of a table, which names none itself. */
+  card?: string;
 }
-/** What became of one statement of a document. */
-export interface Outcome {
-  account: string | null;
-  from: string | null;
-  to: string | null;
-  state: 'imported' | 'there already' | 'refused';
-  entries: number;
-  added: number;
-  says: string | null;
-}
-
 /**
  * Imports the statements of a document, each by itself: whole and right, or not at all. One that was imported before,
  * or that overlaps with others, adds only what is new.
@@ -48,13 +46,13 @@ export async function importStatements(
   document: Document,
   statements: readonly ReadStatement[],
 ): Promise<Outcome[]> {
-  const sha256 = createHash('sha256')
+  const digest = createHash('sha256')
     .update(document.original)
     .update(document.readAs ?? '')
     .digest('hex');
   const outcomes: Outcome[] = [];
   for (const [position, read] of statements.entries())
-    outcomes.push(await importOne(context, { ...document, sha256, position }, read));
+    outcomes.push(await importOne(context, { ...document, sha256: digest, position }, read));
   return outcomes;
 }
 
@@ -64,14 +62,25 @@ async function importOne(context: Context, place: Place, read: ReadStatement): P
   if (await statementIsThere(context.db, place.sha256, place.position)) return isThere(read);
   if (!read.ok) return refuse(context, place, read, null, read.says);
   const { statement } = read;
-  const card = await selectCard(context.db, statement.account.slice(-4));
+  const digits = statement.account.slice(-4);
+  const card = place.card
+    ? await selectCard(context.db, place.card)
+    : await selectCardOf(context.db, statement.account);
+  if (card === 'several')
+    return refuse(
+      context,
+      place,
+      read,
+      null,
+      `Several cards end in ${digits}, and the file does not give the whole number.`,
+    );
   if (!card)
     return refuse(
       context,
       place,
       read,
       null,
-      `No card ends in ${statement.account.slice(-4)}. Ask an administrator to add it, then import again.`,
+      `No card ends in ${digits}. Ask an administrator to add it, then import again.`,
     );
   if (card.currency !== statement.currency)
     return refuse(
@@ -106,15 +115,12 @@ function take(context: Context, place: Place, statement: Statement, card: CardRo
       if (entry.reference !== null && charges.find((c) => c.id === id)!.reference === null)
         await nameCharge(trx, id, entry.reference);
     const made = await insertCharges(trx, card, fresh);
-    const id = await insertStatement(trx, {
-      ...place,
+    const id = await note(context, trx, place, card, {
       statement,
-      card,
       entries: statement.entries.length,
       added: made.length,
       state: 'imported',
       says: null,
-      at: context.clock.now(),
     });
     await linkCharges(trx, id, [...made, ...known.map((k) => k.id)]);
     return outcomeOf({ ok: true, statement }, 'imported', made.length, null);
@@ -129,18 +135,26 @@ async function refuse(
   says: string,
 ): Promise<Outcome> {
   const statement = read.ok ? read.statement : null;
-  if (!(await refusalIsThere(context.db, place.sha256, place.position)))
-    await insertStatement(context.db, {
-      ...place,
-      statement: card ? statement : null,
-      card,
-      entries: statement?.entries.length ?? 0,
-      added: 0,
-      state: 'refused',
-      says,
-      at: context.clock.now(),
-    });
+  const row = { statement: card ? statement : null, entries: statement?.entries.length ?? 0, added: 0, says };
+  await inTransaction(context, async (trx) => {
+    if (!(await refusalIsThere(trx, place.sha256, place.position)))
+      await note(context, trx, place, card, { ...row, state: 'refused' });
+  });
   return outcomeOf(read, 'refused', 0, says);
+}
+
+type Noted = Pick<StatementRecord, 'statement' | 'entries' | 'added' | 'state' | 'says'>;
+
+/** Keeps a statement as it came, with what became of it, and the event; its id. */
+function note(context: Context, trx: Db, place: Place, card: CardRow | null, noted: Noted): Promise<bigint> {
+  const act = noted.state === 'imported' ? 'import' : 'refuse';
+  const birth = { lifecycle: statementLifecycle, act, actor: place.by, entity: null } as const;
+  return performBirth(context, trx, birth, async () => {
+    const at = context.clock.now();
+    const id = await insertStatement(trx, { ...place, ...noted, by: place.by?.id ?? null, card, at });
+    const facts = { card: card?.id ?? null, entries: noted.entries, added: noted.added };
+    return { id: String(id), state: noted.state, result: id, facts, about: sha256(place.original) };
+  });
 }
 
 const isThere = (read: ReadStatement): Outcome =>

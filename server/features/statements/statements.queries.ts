@@ -1,19 +1,18 @@
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import type { KnownCharge } from '../../../core/evidence/statements/newEntries.ts';
 import type { Statement, StatementEntry } from '../../../core/evidence/statements/statement.types.ts';
-import type { Mapping } from '../../platform/outside/statements/csv.ts';
+import type { Mapping } from '../../../contract/statements.ts';
+import type { CardRow } from '../../records/cards/cards.queries.ts';
 import type { StatementFormat } from '../../platform/outside/statements/readStatements.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
-export interface CardRow {
-  id: string;
-  entity_id: string;
-  holder_id: string;
-  kind: 'company' | 'purchasing';
-  currency: string;
-  label: string;
+/** The card a statement is of: by the whole account number; by its last four digits only when no other card has them. */
+export async function selectCardOf(db: Db, account: string): Promise<CardRow | 'several' | undefined> {
+  const whole: CardRow | undefined = await db('cards').where({ account }).first();
+  if (whole) return whole;
+  const alike: CardRow[] = await db('cards').where({ digits: account.slice(-4) });
+  return alike.length > 1 ? 'several' : alike[0];
 }
-export const selectCard = (db: Db, id: string): Promise<CardRow | undefined> => db('cards').where({ id }).first();
 
 /** Waits until no other import works on the card. */
 export async function lockCard(trx: Db, id: string): Promise<void> {

@@ -3,9 +3,11 @@ import multer from 'multer';
 import type { Services } from '../../platform/context.ts';
 import { actorOf, checked, needs } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { inTransaction } from '../claims/access.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
+import { answer } from '../../platform/http/answer.ts';
 import { importFile } from './file.service.ts';
-import { importSchema } from './statements.schema.ts';
+import { fileAnswer, importSchema, statementsAnswer } from '../../../contract/statements.ts';
+import { nothing } from '../../../contract/primitives.ts';
 import { selectFeedCheck, selectStatements } from './statements.queries.ts';
 
 const MAX_BYTES = 15 * 1024 * 1024;
@@ -22,22 +24,19 @@ export function statementRoutes(services: Services): Router {
 
   router.get('/statements', needs('reviewer', 'controller', 'administrator', 'auditor'), async (_req, res) => {
     const [statements, feed] = await Promise.all([selectStatements(services.db), selectFeedCheck(services.db)]);
-    res.json({
-      statements,
-      feed: { connected: services.bank !== null, at: feed?.at ?? null, says: feed?.says ?? null },
-    });
+    const now = { connected: services.bank !== null, at: feed?.at ?? null, says: feed?.says ?? null };
+    answer(res, statementsAnswer, { statements, feed: now } as never);
   });
   router.post('/statements', keeper, upload.single('file'), async (req, res) => {
-    if (!req.file) throw new Refused('invalid', { problem: 'Send one file in the field "file".' });
+    if (!req.file) throw new Refused('no-file');
     const options = checked(importSchema, parsed((req.body as { options?: string }).options));
-    res.json(
-      await importFile(services, actorOf(req), { name: req.file.originalname, bytes: req.file.buffer, ...options }),
-    );
+    const file = { name: req.file.originalname, bytes: req.file.buffer, ...options };
+    answer(res, fileAnswer, (await importFile(services, actorOf(req), file)) as never);
   });
   router.post('/feed', keeper, async (_req, res) => {
-    if (!services.bank) throw new Refused('invalid', { problem: 'No bank is connected here.' });
+    if (!services.bank) throw new Refused('no-bank');
     await inTransaction(services, (trx) => services.jobs.ask(trx, 'fetch-feed', {}));
-    res.status(202).json({});
+    answer(res, nothing, {}, 202);
   });
   return router;
 }
@@ -46,6 +45,6 @@ function parsed(text: string | undefined): unknown {
   try {
     return JSON.parse(text ?? '{}');
   } catch {
-    throw new Refused('invalid', { problem: 'The options are not JSON.' });
+    throw new Refused('not-json');
   }
 }

@@ -1,57 +1,50 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
+import { canonical } from '../../../core/numbers/canonical.ts';
+import type { ChainedEvent } from '../../../core/workflow/eventText.ts';
 import type { Db } from '../db/connect.ts';
-import { canonical, CHAIN_START, eventText, type ChainedEvent } from '../../../core/workflow/eventText.ts';
-import type { EventRecord } from './history.types.ts';
-import { insertEvent, selectLastEvent } from './history.queries.ts';
+import { insertEvent, type EventRow } from './history.queries.ts';
+import { sha256 } from './sha256.ts';
 
 /** What happened to a record. `facts` stay for ever; `words` may hold personal data and are only hashed into the chain. */
 export interface EventInput {
-  recordKind: 'claim';
-  recordId: bigint;
+  recordKind: string;
+  recordId: string;
   at: Date;
-  actorId: string;
+  /** null: the system did it. */
+  actorId: string | null;
   kind: string;
   facts: Record<string, unknown>;
-  words?: Record<string, unknown>;
+  /** SHA-256 of the document, journal or file it is about. */
+  about?: string | null;
+  words?: Record<string, unknown> | null;
 }
-
-export const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
 
 /**
- * Adds an event to the hash chain of its record. The caller holds a lock on the record, so events of one record are
- * numbered one after the other; the database refuses a second event with the same number.
+ * Adds an event to the hash chain of its record; its hash. The caller holds a lock on the record, so events of one record
+ * are numbered one after the other; the database computes the link, and refuses a second event with the same number.
  */
-export async function appendEvent(trx: Db, input: EventInput): Promise<void> {
-  const last = await selectLastEvent(trx, input.recordKind, input.recordId);
+export function appendEvent(trx: Db, input: EventInput): Promise<string> {
   const salt = input.words ? randomBytes(16).toString('hex') : null;
-  const event: EventRecord = {
-    record_kind: input.recordKind,
-    record_id: input.recordId,
-    seq: (last?.seq ?? 0) + 1,
-    at: input.at,
-    actor_id: input.actorId,
-    kind: input.kind,
-    facts: input.facts,
-    private_hash: salt && sha256(salt + canonical(input.words)),
-    previous_hash: last?.hash ?? CHAIN_START,
-  };
-  await insertEvent(trx, { ...event, hash: hashOf(event) }, salt === null ? null : { salt, words: input.words! });
+  return insertEvent(trx, {
+    ...input,
+    about: input.about ?? null,
+    facts: canonical(input.facts),
+    privateHash: salt && sha256(salt + canonical(input.words)),
+    salt,
+    words: input.words ?? null,
+  });
 }
-
-/** The hash that chains an event to the one before it. */
-export const hashOf = (event: EventRecord): string => sha256(eventText(toChained(event)));
 
 /** An event as it is exported and verified. */
-export function toChained(event: EventRecord): ChainedEvent {
-  return {
-    recordKind: event.record_kind,
-    recordId: String(event.record_id),
-    seq: event.seq,
-    at: event.at.toISOString(),
-    actor: event.actor_id,
-    kind: event.kind,
-    facts: event.facts,
-    privateHash: event.private_hash,
-    previousHash: event.previous_hash,
-  };
-}
+export const toChained = (event: EventRow): ChainedEvent => ({
+  recordKind: event.record_kind,
+  recordId: event.record_id,
+  seq: event.seq,
+  at: event.at.toISOString(),
+  actor: event.actor_id,
+  kind: event.kind,
+  facts: JSON.parse(event.facts) as Record<string, unknown>,
+  about: event.about,
+  privateHash: event.private_hash,
+  previousHash: event.previous_hash,
+});

@@ -1,20 +1,49 @@
 import type { Db } from '../db/connect.ts';
-import type { EventRecord } from './history.types.ts';
 
-export type EventRow = EventRecord & { id: bigint; hash: string };
-
-export function selectLastEvent(db: Db, kind: string, id: bigint): Promise<{ seq: number; hash: string } | undefined> {
-  return db('events').where({ record_kind: kind, record_id: id }).orderBy('seq', 'desc').first('seq', 'hash');
+/** An event as a row of the database; its hash is made of all of it. `facts` is canonical JSON. */
+export interface EventRow {
+  id: bigint;
+  record_kind: string;
+  record_id: string;
+  seq: number;
+  at: Date;
+  actor_id: string | null;
+  kind: string;
+  facts: string;
+  about: string | null;
+  private_hash: string | null;
+  previous_hash: string;
+  hash: string;
 }
 
-export async function insertEvent(
-  trx: Db,
-  event: Omit<EventRow, 'id'>,
-  words: { salt: string; words: Record<string, unknown> } | null,
-): Promise<void> {
-  const [row] = await trx('events').insert({ ...event, facts: JSON.stringify(event.facts) }, 'id');
-  if (words)
-    await trx('event_words').insert({ event_id: row.id, salt: words.salt, words: JSON.stringify(words.words) });
+export interface NewEvent {
+  recordKind: string;
+  recordId: string;
+  at: Date;
+  actorId: string | null;
+  kind: string;
+  facts: string;
+  about: string | null;
+  privateHash: string | null;
+  salt: string | null;
+  words: Record<string, unknown> | null;
+}
+
+export async function insertEvent(trx: Db, e: NewEvent): Promise<string> {
+  const words = e.words === null ? null : JSON.stringify(e.words);
+  const { rows } = await trx.raw('select append_event(?, ?, ?, ?, ?, ?, ?, ?, ?, ?) as hash', [
+    e.recordKind,
+    e.recordId,
+    e.at,
+    e.actorId as string,
+    e.kind,
+    e.facts,
+    e.about as string,
+    e.privateHash as string,
+    e.salt as string,
+    words as string,
+  ]);
+  return rows[0].hash;
 }
 
 export interface EventWithWords {
@@ -23,31 +52,34 @@ export interface EventWithWords {
   kind: string;
   facts: Record<string, unknown>;
   words: Record<string, unknown> | null;
-  actor: string;
-  actorId: string;
+  /** The person's name; null when the system did it. */
+  actor: string | null;
 }
 
 /** The history of one record, oldest first, with who did it and the words that came with it. */
-export function selectEvents(db: Db, kind: string, id: bigint): Promise<EventWithWords[]> {
-  return db('events as e')
-    .join('people as p', 'p.id', 'e.actor_id')
+export async function selectEvents(db: Db, kind: string, id: string): Promise<EventWithWords[]> {
+  const rows = await db('events as e')
+    .leftJoin('people as p', 'p.id', 'e.actor_id')
     .leftJoin('event_words as w', 'w.event_id', 'e.id')
     .where({ record_kind: kind, record_id: id })
     .orderBy('e.seq')
-    .select('e.seq', 'e.at', 'e.kind', 'e.facts', 'w.words', 'p.name as actor', 'p.id as actorId');
+    .select('e.seq', 'e.at', 'e.kind', 'e.facts', 'w.words', 'p.name as actor');
+  return rows.map((row) => ({ ...row, facts: JSON.parse(row.facts) }));
 }
 
-/** When each of some claims came into each of its states, oldest first; for tide bars. */
-export function selectStateChanges(
+/** When each of some records of a kind came into each of its states, oldest first; for tide bars. */
+export async function selectStateChanges(
   db: Db,
-  claimIds: bigint[],
-): Promise<{ claimId: bigint; state: string; at: Date }[]> {
-  return db('events')
-    .where('record_kind', 'claim')
-    .whereRaw('record_id = any(?)', [claimIds.map(String)])
-    .whereRaw(`facts->>'state' is not null`)
+  kind: string,
+  ids: readonly string[],
+): Promise<{ recordId: string; state: string; at: Date }[]> {
+  const rows = await db('events')
+    .where('record_kind', kind)
+    .whereRaw('record_id = any(?)', [[...ids]])
+    .whereRaw(String.raw`facts::jsonb \? 'state'`)
     .orderBy(['record_id', 'seq'])
-    .select(db.raw(`record_id as "claimId", at, facts->>'state' as state`));
+    .select('record_id as recordId', 'at', db.raw(`facts::jsonb->>'state' as state`));
+  return rows;
 }
 
 const CHUNK = 1000;
@@ -58,11 +90,7 @@ export async function* selectChain(db: Db): AsyncGenerator<EventRow> {
   for (;;) {
     const query = db<EventRow>('events').orderBy(['record_kind', 'record_id', 'seq']).limit(CHUNK);
     if (after)
-      query.whereRaw('(record_kind, record_id, seq) > (?, ?, ?)', [
-        after.record_kind,
-        String(after.record_id),
-        after.seq,
-      ]);
+      query.whereRaw('(record_kind, record_id, seq) > (?, ?, ?)', [after.record_kind, after.record_id, after.seq]);
     const rows: EventRow[] = await query;
     yield* rows;
     if (rows.length < CHUNK) return;

@@ -1,7 +1,7 @@
 import type { Request, RequestHandler } from 'express';
 import type { z } from 'zod';
-import type { Actor, Role } from '../context.ts';
-import { hasAny } from '../context.ts';
+import type { Role } from '../../../core/workflow/lifecycle.types.ts';
+import { hasAny, type Actor } from '../context.ts';
 import { Refused } from './refusal.ts';
 
 declare module 'express-serve-static-core' {
@@ -40,6 +40,12 @@ export function actorOf(req: Request): Actor {
   if (!req.actor) throw new Refused('not-signed-in');
   return req.actor;
 }
+
+/** Only somebody who signed in passes, not a token that acts for them. */
+export const signedInPerson: RequestHandler = (req, _res, next) => {
+  actorOf(req);
+  next(req.session?.personId ? undefined : new Refused('not-signed-in'));
+};
 
 /** Only people with one of the roles pass. Relations to the record are checked where the record is read. */
 export function needs(...roles: Role[]): RequestHandler {

@@ -7,9 +7,11 @@ import type { Db } from '../db/connect.ts';
 export interface JobData {
   'read-receipt': { sha256: string };
   'fetch-feed': Record<string, never>;
+  /** Assesses the claims again that were assessed by something which changed. */
+  'assess-claims': { key: string };
 }
 export type JobName = keyof JobData;
-export const JOB_NAMES: readonly JobName[] = ['read-receipt', 'fetch-feed'];
+export const JOB_NAMES: readonly JobName[] = ['read-receipt', 'fetch-feed', 'assess-claims'];
 
 /** The queue in the database: what is asked in a transaction happens if it commits, and outlives every process. */
 export interface Jobs {
@@ -18,7 +20,7 @@ export interface Jobs {
 export interface RunningJobs extends Jobs {
   work<N extends JobName>(name: N, run: (data: JobData[N]) => Promise<void>): Promise<void>;
   /** Asks for a job by a crontab line (UTC), once for all server processes. */
-  every(cron: string, name: JobName): Promise<void>;
+  every<N extends JobName>(cron: string, name: N, data: JobData[N]): Promise<void>;
   stop(): Promise<void>;
 }
 export interface JobLimits {
@@ -52,8 +54,8 @@ export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usu
         if (outcome!.status === 'rejected') throw outcome!.reason;
       });
     },
-    async every(cron, name) {
-      await boss.schedule(name, cron, {}, { ...options, tz: 'UTC' });
+    async every(cron, name, data) {
+      await boss.schedule(name, cron, data, { ...options, tz: 'UTC' });
     },
     stop() {
       stopped = true;

@@ -1,3 +1,5 @@
+import { localDate } from '../../../core/numbers/localDate.ts';
+
 /** The time, passed in so that tests and the demo can say what it is. */
 export interface Clock {
   now(): Date;
@@ -5,5 +7,5 @@ export interface Clock {
 
 export const systemClock: Clock = { now: () => new Date() };
 
-/** The calendar date (UTC, YYYY-MM-DD) by a clock. */
-export const today = (clock: Clock): string => clock.now().toISOString().slice(0, 10);
+/** The calendar date (YYYY-MM-DD) by a clock in a time zone; in UTC where nobody's place decides. */
+export const today = (clock: Clock, timeZone = 'UTC'): string => localDate(clock.now(), timeZone);

@@ -1,25 +1,33 @@
 import type { Knex } from 'knex';
 
-/** The book claims are assessed by: entities, chart, taxes, rates, periods. Rows hold from one date to another. */
+const DATED = `
+      valid_from date,
+      valid_to date,
+      check (valid_from <= valid_to)`;
+const ONE_AT_A_TIME = (key: string) => `exclude using gist (${key}, daterange(valid_from, valid_to, '[]') with &&)`;
+
+/**
+ * The book claims are assessed by: terms of the entities, chart, taxes, rates, rules, budgets, periods. Rows hold from
+ * one date to another, both included; two of the same key never hold on the same day.
+ */
 export async function up(knex: Knex): Promise<void> {
   await knex.raw(`
-    create extension if not exists btree_gist;
-    create table entities (
-      id text primary key,
-      name text not null,
-      currency char(3) not null,
+    create table accounts (
+      code text primary key,
+      name text not null
+    );
+    create table entity_terms (
+      row_id bigint generated always as identity primary key,
+      entity_id text not null references entities,
       rate_date text not null default 'line' check (rate_date in ('line', 'submitted', 'posting')),
       tax_registrations text[] not null default '{}',
       recovery numeric not null default 100 check (recovery between 0 and 100),
       own_rate_tolerance numeric not null default 0 check (own_rate_tolerance >= 0),
       tax_number_required boolean not null default false,
       accounts jsonb not null,
-      cards jsonb not null default '{}'
-    );
-    alter table people add foreign key (entity_id) references entities;
-    create table accounts (
-      code text primary key,
-      name text not null
+      cards jsonb not null default '{}',
+      ${DATED},
+      ${ONE_AT_A_TIME('entity_id with =')}
     );
     create table dimensions (
       id text primary key,
@@ -27,26 +35,28 @@ export async function up(knex: Knex): Promise<void> {
       position integer not null unique
     );
     create table dimension_values (
+      row_id bigint generated always as identity unique,
       dimension_id text not null references dimensions,
       code text not null,
       name text not null,
       owner_id text references people,
-      valid_from date,
-      valid_to date,
+      categories text[],
       primary key (dimension_id, code),
-      check (valid_from <= valid_to)
+      ${DATED}
     );
     create table categories (
+      row_id bigint generated always as identity primary key,
       id text not null,
       name text not null,
       account text not null references accounts,
       recovery numeric not null default 100 check (recovery between 0 and 100),
-      valid_from date,
-      valid_to date,
-      check (valid_from <= valid_to),
-      exclude using gist (id with =, daterange(valid_from, valid_to, '[]') with &&)
+      merchant_codes text[] not null default '{}',
+      fields jsonb not null default '[]',
+      ${DATED},
+      ${ONE_AT_A_TIME('id with =')}
     );
     create table tax_codes (
+      row_id bigint generated always as identity primary key,
       code text not null,
       name text not null,
       country text not null,
@@ -56,12 +66,31 @@ export async function up(knex: Knex): Promise<void> {
       components jsonb,
       self_assessed boolean not null default false,
       output_account text references accounts,
-      valid_from date,
-      valid_to date,
-      check (valid_from <= valid_to),
       check (components is not null or (rate is not null and account is not null and recovery is not null)),
       check (not self_assessed or (components is null and output_account is not null)),
-      exclude using gist (code with =, daterange(valid_from, valid_to, '[]') with &&)
+      ${DATED},
+      ${ONE_AT_A_TIME('code with =')}
+    );
+    create table coding_rules (
+      row_id bigint generated always as identity primary key,
+      id text not null,
+      rule jsonb not null,
+      ${DATED},
+      ${ONE_AT_A_TIME('id with =')}
+    );
+    create table limits (
+      row_id bigint generated always as identity primary key,
+      id text not null,
+      rule jsonb not null,
+      ${DATED},
+      ${ONE_AT_A_TIME('id with =')}
+    );
+    create table routes (
+      row_id bigint generated always as identity primary key,
+      id text not null,
+      rule jsonb not null,
+      ${DATED},
+      ${ONE_AT_A_TIME('id with =')}
     );
     create table rates (
       from_currency char(3) not null,
@@ -73,20 +102,42 @@ export async function up(knex: Knex): Promise<void> {
       check (from_currency <> to_currency)
     );
     create index rates_date on rates (date);
+    create table budgets (
+      id bigint generated always as identity primary key,
+      entity_id text not null references entities,
+      dimension_id text not null,
+      code text not null,
+      category text,
+      amount bigint not null check (amount >= 0),
+      reserved bigint not null default 0,
+      cleared bigint not null default 0,
+      posted bigint not null default 0,
+      foreign key (dimension_id, code) references dimension_values,
+      unique nulls not distinct (entity_id, dimension_id, code, category)
+    );
     create table periods (
       entity_id text not null references entities,
       id text not null,
       from_date date not null,
       to_date date not null,
       state text not null check (state in ('open', 'closed')),
+      revision integer not null default 1,
       primary key (entity_id, id),
       check (from_date <= to_date),
       exclude using gist (entity_id with =, daterange(from_date, to_date, '[]') with &&)
+    );
+    create table books (
+      hash text primary key check (length(hash) = 64),
+      content jsonb not null
+    );
+    create table entity_books (
+      entity_id text primary key references entities,
+      hash text not null references books
     );
   `);
 }
 
 export async function down(knex: Knex): Promise<void> {
-  await knex.raw('alter table people drop constraint people_entity_id_fkey');
-  await knex.raw('drop table periods, rates, tax_codes, categories, dimension_values, dimensions, accounts, entities');
+  await knex.raw(`drop table entity_books, books, periods, budgets, rates, routes, limits, coding_rules, tax_codes, categories,
+    dimension_values, dimensions, entity_terms, accounts`);
 }

@@ -1,24 +1,24 @@
 import type { Knex } from 'knex';
 import * as people from './001_people.ts';
 import * as book from './002_book.ts';
-import * as claims from './003_claims.ts';
-import * as ledger from './004_ledger.ts';
-import * as access from './005_access.ts';
-import * as rules from './006_rules.ts';
-import * as gather from './007_gather.ts';
+import * as history from './003_history.ts';
+import * as evidence from './004_evidence.ts';
+import * as claims from './005_claims.ts';
+import * as ledger from './006_ledger.ts';
+import * as access from './007_access.ts';
 
 interface Named extends Knex.Migration {
   name: string;
 }
 
 const MIGRATIONS: Named[] = [
-  { name: '001_people', ...people },
-  { name: '002_book', ...book },
-  { name: '003_claims', ...claims },
-  { name: '004_ledger', ...ledger },
-  { name: '005_access', ...access },
-  { name: '006_rules', ...rules },
-  { name: '007_gather', ...gather },
+  { name: '1.001_people', ...people },
+  { name: '1.002_book', ...book },
+  { name: '1.003_history', ...history },
+  { name: '1.004_evidence', ...evidence },
+  { name: '1.005_claims', ...claims },
+  { name: '1.006_ledger', ...ledger },
+  { name: '1.007_access', ...access },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

@@ -1,29 +1,10 @@
 import { parse } from 'csv-parse/sync';
-import { z } from 'zod';
+import type { Mapping } from '../../../../contract/statements.ts';
 import { minorUnits } from '../../../../core/numbers/minorUnits.ts';
 import { possibleOrders, readLocalDate } from '../../../../core/numbers/readLocalDate.ts';
 import { readLocalAmount } from '../../../../core/numbers/readLocalAmount.ts';
 import type { StatementEntry } from '../../../../core/evidence/statements/statement.types.ts';
 import { merchantName } from './merchantName.ts';
-
-const column = z.number().int().min(0).max(99);
-/** Which column holds what, and how dates and amounts are written. */
-export const mappingSchema = z.strictObject({
-  delimiter: z.enum([',', ';', '\t', '|']),
-  mark: z.enum(['.', ',']),
-  order: z.enum(['dmy', 'mdy', 'ymd']),
-  /** Whether what was spent stands with a plus or with a minus. */
-  spent: z.enum(['positive', 'negative']),
-  date: column,
-  amount: column,
-  merchant: column,
-  purchased: column.nullable(),
-  reference: column.nullable(),
-  originalAmount: column.nullable(),
-  originalCurrency: column.nullable(),
-  categoryCode: column.nullable(),
-});
-export type Mapping = z.infer<typeof mappingSchema>;
 
 export interface Table {
   delimiter: Mapping['delimiter'];

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { checkStatement } from '../../../../core/evidence/statements/checkStatement.ts';
-import { entriesOfTable, proposeMapping, readTable, type Mapping } from './csv.ts';
+import type { Mapping } from '../../../../contract/statements.ts';
+import { entriesOfTable, proposeMapping, readTable } from './csv.ts';
 import { readStatements, textOf } from './readStatements.ts';
 import type { ReadFile } from './readStatements.types.ts';
 

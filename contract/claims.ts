@@ -1,0 +1,244 @@
+import { z } from 'zod';
+import type { Assessment } from '../core/documents/assessment.schema.ts';
+import { parts, type Claim } from '../core/documents/case.schema.ts';
+import type { OwnBook, SharedBook } from '../core/documents/splitBook.ts';
+import { MARKS } from '../core/evidence/comparisons/settledState.ts';
+import {
+  TIE_KINDS,
+  TIE_STATES,
+  type Comparison,
+  type Evidence,
+  type Step,
+} from '../core/evidence/comparisons/tie.types.ts';
+import type { Reading } from '../core/evidence/reading/reading.types.ts';
+import { CLAIM_STATES, claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
+import { date, id, key, moment, page, recordId, revision, stored, words } from './primitives.ts';
+
+/** Claims: what is asked, and what each audience is answered. */
+const state = z.enum(CLAIM_STATES);
+const tieKind = z.enum(TIE_KINDS);
+const shownTie = z.enum([...TIE_STATES, ...MARKS]);
+const figure = z.string().nullable();
+const act = z.enum(Object.keys(claimLifecycle.acts) as [ClaimAct, ...ClaimAct[]]);
+
+/** The fields of a line finance may correct without sending the claim back. Missing means: leave as it is. */
+const correctionSet = z.strictObject({
+  category: parts.id.optional(),
+  coding: parts.coding.optional(),
+  split: parts.split.nullable().optional(),
+  tax: z.array(parts.taxEntry).max(50).optional(),
+});
+export const correctionSchema = z.strictObject({ revision, item: parts.id.nullish(), set: correctionSet });
+
+const cell = { revision, line: parts.id, kind: tieKind };
+/** `about` is the fingerprint of the comparison that was seen. */
+const about = z.string().length(64);
+export const markSchema = z.discriminatedUnion('mark', [
+  z.strictObject({ ...cell, about, mark: z.literal('seen') }),
+  z.strictObject({ ...cell, about, mark: z.literal('waived'), reason: words }),
+  z.strictObject({ ...cell, mark: z.literal('none') }),
+]);
+export const querySchema = z.strictObject({ revision, line: parts.id, kind: tieKind.nullish(), text: words });
+/** An act that needs no words. */
+export const actSchema = z.strictObject({ revision });
+export const reasonedSchema = z.strictObject({ revision, reason: words });
+export const holdSchema = z.strictObject({ revision, reason: words, until: parts.date });
+export const postSchema = z.strictObject({
+  revision,
+  date: parts.date,
+  digest: z.string().length(64).describe('The fingerprint of the journal of that date, as it was shown.'),
+  key,
+});
+export const listSchema = z.strictObject({
+  state: state.exclude(['draft']).default('in review'),
+  q: z.string().trim().max(200).optional(),
+  after: z.string().max(200).optional(),
+});
+export const previewSchema = z.strictObject({ date: parts.date });
+
+const tide = z.array(z.object({ state: z.string(), from: moment }));
+const row = z.object({
+  number: id,
+  version: z.number(),
+  revision: z.number(),
+  state,
+  entity: id,
+  claimant: z.string(),
+  purpose: z.string(),
+  submittedOn: date.nullable(),
+  currency: z.string(),
+  toPay: figure,
+  ledgerCurrency: z.string(),
+  atRisk: z.string(),
+  ties: z.partialRecord(tieKind, shownTie),
+  stops: z.number(),
+  asks: z.number(),
+  holdUntil: date.nullable(),
+  tide,
+});
+export const queueAnswer = z.object({
+  claims: z.array(row),
+  next: z.string().nullable(),
+  counts: z.partialRecord(state, z.number()),
+});
+const ownRow = row.pick({
+  number: true,
+  version: true,
+  revision: true,
+  state: true,
+  purpose: true,
+  claimant: true,
+  currency: true,
+  toPay: true,
+  tide: true,
+});
+export const ownClaimsAnswer = z.object({ claims: z.array(ownRow), toDecide: z.array(ownRow) });
+
+const header = z.object({
+  number: id,
+  version: z.number(),
+  revision: z.number(),
+  state,
+  entity: id,
+  entityName: z.string(),
+  claimant: z.string(),
+  claimantKind: z.enum(['employee', 'contractor']),
+  preparer: z.string(),
+  approver: z.string().nullable(),
+  currency: z.string(),
+  ledgerCurrency: z.string(),
+  purpose: z.string(),
+  tripFrom: date.nullable(),
+  tripTo: date.nullable(),
+  submittedOn: date.nullable(),
+  holdReason: z.string().nullable(),
+  holdUntil: date.nullable(),
+});
+export const historyEvent = z.object({
+  seq: z.number(),
+  at: moment,
+  kind: z.string(),
+  facts: z.record(z.string(), z.unknown()),
+  words: z.record(z.string(), z.unknown()).nullable(),
+  actor: z.string().nullable(),
+});
+const query = z.object({ line: id, kind: tieKind.nullable(), text: z.string(), by: z.string(), at: moment });
+const may = z.array(act);
+
+const shownReceipt = z.object({ id: recordId, pages: z.array(page), reading: stored<Reading>('reading').nullable() });
+const finding = z.object({
+  code: z.string(),
+  severity: z.enum(['stop', 'ask', 'note']),
+  line: id.nullable(),
+  item: id.nullable(),
+  says: z.string(),
+  difference: z.string().nullable(),
+});
+const settlement = z.object({
+  currency: z.string(),
+  claimed: figure,
+  companyPaid: figure,
+  private: figure,
+  advances: figure,
+  toPay: figure,
+  fromAdvances: z.array(z.object({ advance: id, part: figure, left: figure, currency: z.string() })),
+});
+const change = z.object({ line: id, field: z.string(), from: z.unknown(), to: z.unknown() });
+
+/** What the people who make a claim see of it. */
+const makers = {
+  claim: header,
+  document: stored<Claim>('the claim of ebbet-case/1'),
+  amounts: z.record(id, figure).describe('What each line is in the currency of the claim.'),
+  settlement,
+  findings: z.array(finding),
+  queries: z.array(query),
+  receipts: z.record(id, shownReceipt),
+  changes: z.array(change).describe('What finance changed of what was submitted.'),
+  tide,
+  history: z.array(historyEvent),
+  may,
+};
+const claimantView = z.object({ audience: z.literal('claimant'), ...makers });
+const approverView = z.object({
+  audience: z.literal('approver'),
+  ...makers,
+  ties: z.partialRecord(tieKind, shownTie).describe('The worst state of each kind of comparison.'),
+});
+
+const tie = z.object({
+  line: id,
+  kind: tieKind,
+  state: z.enum(TIE_STATES),
+  shown: shownTie,
+  about,
+  difference: z.string().nullable(),
+  comparisons: z.array(stored<Comparison>('comparison')),
+  steps: z.array(stored<Step>('step')),
+});
+const mark = z.object({
+  line: id,
+  kind: tieKind,
+  mark: z.enum(MARKS),
+  reason: z.string().nullable(),
+  by: z.string(),
+  at: moment,
+});
+const claimJournal = z.object({
+  number: id,
+  purpose: z.string(),
+  date,
+  live: z.boolean(),
+});
+
+/** What finance, and an auditor, sees of a claim: everything it was computed from and what came of it. */
+const financeFields = {
+  claim: header.extend({ clearedBy: z.string().nullable() }),
+  bookHash: z.string(),
+  document: stored<{ postingDate: string; claim: Claim; own: OwnBook }>(
+    'ebbet-case/1 without the shared part of its book',
+  ),
+  assessment: stored<Assessment>('ebbet-assessment/1'),
+  assessedAt: moment,
+  digest: z.string(),
+  ties: z.array(tie),
+  marks: z.array(mark),
+  queries: z.array(query),
+  evidence: stored<Evidence>('evidence'),
+  receipts: z.record(id, shownReceipt),
+  tide,
+  history: z.array(historyEvent),
+  journals: z.array(claimJournal),
+  submitted: stored<Claim>('the claim of ebbet-case/1 as it was submitted').nullable(),
+  may,
+};
+const financeView = z.object({ audience: z.literal('finance'), ...financeFields });
+const auditorView = z.object({ audience: z.literal('auditor'), ...financeFields });
+
+export const claimAnswer = z.discriminatedUnion('audience', [claimantView, approverView, financeView, auditorView]);
+export const bookAnswer = stored<SharedBook>('the shared part of a book of ebbet-case/1');
+export const journalPreview = z.object({
+  date,
+  digest: z.string(),
+  assessment: stored<Assessment>('ebbet-assessment/1'),
+});
+export const postedAnswer = z.object({ journal: id });
+
+export type Correction = z.infer<typeof correctionSchema>;
+export type CorrectionSet = z.infer<typeof correctionSet>;
+export type Mark = z.infer<typeof markSchema>;
+export type Hold = z.infer<typeof holdSchema>;
+export type PostRequest = z.infer<typeof postSchema>;
+export type QueueQuery = z.infer<typeof listSchema>;
+export type QueueRow = z.infer<typeof row>;
+export type QueueAnswer = z.infer<typeof queueAnswer>;
+export type OwnClaimRow = z.infer<typeof ownRow>;
+export type ClaimHeader = z.infer<typeof header>;
+export type HistoryEvent = z.infer<typeof historyEvent>;
+export type ClaimAnswer = z.infer<typeof claimAnswer>;
+export type ClaimInput = z.input<typeof claimAnswer>;
+export type MakerView = z.infer<typeof claimantView> | z.infer<typeof approverView>;
+export type FinanceAnswer = z.infer<typeof financeView> | z.infer<typeof auditorView>;
+export type ShownMark = z.infer<typeof mark>;
+export type SeenTie = z.infer<typeof tie>;
+export type TidePiece = z.infer<typeof tide>[number];

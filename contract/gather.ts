@@ -1,0 +1,247 @@
+import { z } from 'zod';
+import { parts } from '../core/documents/case.schema.ts';
+import type { Pair } from '../core/evidence/matching/matching.types.ts';
+import type { Reading } from '../core/evidence/reading/reading.types.ts';
+import type { MonthProof } from '../core/evidence/statements/reconcileMonth.ts';
+import { answeredId, date, id, moment, page, recordId, revision, stored } from './primitives.ts';
+
+/** From what was gathered to the lines of drafts: receipts, charges, cards by month, pairs. */
+const label = z.string().trim().min(1).max(140);
+const figure = z.string().nullable();
+
+export const confirmSchema = z.strictObject({
+  revision,
+  amount: parts.amount,
+  currency: parts.currency,
+  date: parts.date,
+  merchant: label,
+  taxNumber: z.string().trim().max(40).nullish(),
+  cardDigits: z
+    .string()
+    .regex(/^\d{4}$/, 'Enter the last four digits of the card.')
+    .nullish(),
+  taxes: z
+    .array(z.strictObject({ rate: parts.decimal, base: parts.amount.nullish(), tax: parts.amount.nullish() }))
+    .max(10)
+    .default([]),
+});
+export const seenSchema = z.strictObject({ revision });
+export const seenQuery = z.strictObject({ revision: z.coerce.number().int().min(1) });
+export const chargeMarkSchema = z.strictObject({
+  revision,
+  reason: z.string().trim().min(1, 'Say where it was claimed.').max(300).nullable(),
+});
+
+/** What becomes lines: a receipt, a charge, or both together as one spending. */
+const taken = z.strictObject({
+  receipt: recordId.nullish(),
+  charge: recordId.nullish(),
+  category: parts.id.nullish(),
+  personal: z.boolean().default(false),
+});
+export const takeSchema = z.strictObject({
+  claim: z.strictObject({ number: parts.id, revision }).nullable().describe('A claim in preparation; null begins one.'),
+  purpose: z.string().trim().min(1, 'Say what the claim is for.').max(200).nullish(),
+  take: z.array(taken).min(1, 'Choose at least one receipt or charge.').max(200),
+});
+
+const lineRef = z.strictObject({ claim: parts.id, line: parts.id });
+const revisions = z.record(parts.id, revision).describe('The revision that was seen of each claim.');
+export const pairSchema = z.strictObject({
+  revisions,
+  pairs: z
+    .array(
+      z.strictObject({
+        lines: z.array(lineRef).min(1).max(5),
+        charge: recordId.nullish(),
+        receipt: recordId.nullish(),
+        takeAmount: z
+          .boolean()
+          .default(false)
+          .describe('Where line and charge differ, the line takes the bank’s amount.'),
+      }),
+    )
+    .min(1)
+    .max(500),
+});
+export const unpairSchema = z.strictObject({
+  revisions,
+  lines: z.array(lineRef).min(1).max(500),
+  what: z.enum(['charge', 'receipt']),
+});
+export const lineSchema = z.strictObject({
+  revision,
+  set: z.strictObject({
+    category: parts.id.optional(),
+    description: z.string().max(300).nullable().optional(),
+    date: parts.date.optional(),
+    merchant: z.string().trim().max(140).nullable().optional(),
+    amount: z.strictObject({ amount: parts.amount, currency: parts.currency }).optional(),
+    items: z.array(parts.item).max(40).optional(),
+  }),
+});
+
+const tax = z.object({ rate: z.string(), base: figure.optional(), tax: figure.optional() });
+const confirmed = z.object({
+  amount: z.string(),
+  currency: z.string(),
+  date,
+  merchant: z.string(),
+  taxNumber: z.string().nullable(),
+  cardDigits: z.string().nullable(),
+  taxes: z.array(tax),
+});
+const receipt = z.object({
+  id: recordId,
+  revision: z.number(),
+  name: z.string(),
+  cameIn: z.string().nullable(),
+  addedAt: moment,
+  kind: z.enum(['picture', 'pdf', 'invoice', 'mail']),
+  pages: z.array(page),
+  state: z.enum(['waiting', 'read', 'failed']),
+  problem: z.string().nullable(),
+  method: z.enum(['recognised', 'text', 'e-invoice']).nullable(),
+  reading: stored<Reading>('reading').nullable(),
+  remarks: z.array(z.string()),
+  confirmed: confirmed.nullable(),
+  usedOn: z.array(z.object({ claim: id, line: id, state: z.string() })),
+  alike: z.array(
+    z.object({
+      exact: z.boolean(),
+      own: z.boolean(),
+      id: recordId.nullable(),
+      name: z.string().nullable(),
+      addedAt: moment,
+    }),
+  ),
+});
+export const receiptsAnswer = z.object({ receipts: z.array(receipt) });
+const added = z.discriminatedUnion('ok', [
+  z.object({ ok: z.literal(true), name: z.string(), id: answeredId, fresh: z.boolean() }),
+  z.object({ ok: z.literal(false), name: z.string(), says: z.string() }),
+]);
+export const addedAnswer = z.object({ added: z.array(added) });
+
+const charge = z.object({
+  id: recordId,
+  revision: z.number(),
+  card: id,
+  label: z.string(),
+  cardKind: z.enum(['company', 'purchasing']),
+  holder: z.string(),
+  bookedOn: date,
+  purchasedOn: date,
+  amount: z.string(),
+  currency: z.string(),
+  settled: z.object({ amount: z.string(), currency: z.string() }),
+  merchant: z.string(),
+  country: z.string().nullable(),
+  categoryCode: z.string().nullable(),
+  category: z.string().nullable(),
+  state: z.enum(['open', 'partly on claims', 'on a claim', 'claimed already']),
+  reason: z.string().nullable(),
+  left: z.string(),
+  lines: z.array(
+    z.object({
+      claim: id,
+      line: id,
+      state: z.string(),
+      personal: z.boolean(),
+      amount: z.string(),
+      currency: z.string(),
+    }),
+  ),
+});
+export const chargesAnswer = z.object({ charges: z.array(charge) });
+
+const card = z.object({
+  id,
+  digits: z.string(),
+  label: z.string(),
+  kind: z.enum(['company', 'purchasing']),
+  currency: z.string(),
+  holder: z.string(),
+});
+const month = z.object({
+  month: z.string(),
+  charges: z.number(),
+  closedBy: z.string().nullable(),
+  closedAt: moment.nullable(),
+});
+export const cardsAnswer = z.object({
+  cards: z.array(card.extend({ own: z.boolean(), months: z.array(month) })),
+});
+export const monthAnswer = z.object({
+  card,
+  month: z.string(),
+  state: z.enum(['open', 'closed']),
+  revision: z.number(),
+  charges: z.array(charge),
+  statements: z.array(
+    z.object({
+      id: answeredId,
+      name: z.string(),
+      source: z.string(),
+      from: date,
+      to: date,
+      opening: z.string(),
+      closing: z.string(),
+      entries: z.number(),
+    }),
+  ),
+  proof: stored<MonthProof>('proof of a month'),
+  closedBy: z.string().nullable(),
+  closedAt: moment.nullable(),
+  may: z.array(z.enum(['close', 'reopen'])),
+});
+
+const pairLine = z.object({
+  ref: z.string(),
+  claim: id,
+  line: id,
+  date,
+  amount: z.string(),
+  currency: z.string(),
+  merchant: z.string().nullable(),
+  category: z.string().nullable(),
+  paidBy: z.string(),
+  personal: z.boolean(),
+  receipt: answeredId.nullable(),
+  charge: answeredId.nullable(),
+});
+const looseReceipt = z.object({
+  id: answeredId,
+  name: z.string(),
+  state: z.string(),
+  amount: figure,
+  currency: z.string().nullable(),
+  date: date.nullable(),
+  merchant: z.string().nullable(),
+});
+const pairs = z.array(stored<Pair>('pair'));
+export const pairsAnswer = z.object({
+  revisions: z.record(id, z.number()),
+  drafts: z.array(z.object({ number: id, purpose: z.string(), revision: z.number() })),
+  lines: z.array(pairLine),
+  charges: z.array(charge),
+  receipts: z.array(looseReceipt),
+  proposals: z.object({ charges: pairs, receipts: pairs, spendings: pairs }),
+});
+export const takenAnswer = z.object({ number: id });
+
+export type Confirmation = z.infer<typeof confirmSchema>;
+export type Take = z.infer<typeof takeSchema>;
+export type PairRequest = z.infer<typeof pairSchema>;
+export type UnpairRequest = z.infer<typeof unpairSchema>;
+export type LineEdit = z.infer<typeof lineSchema>;
+export type Page = z.infer<typeof page>;
+export type Confirmed = z.infer<typeof confirmed>;
+export type GatheredReceipt = z.infer<typeof receipt>;
+export type Added = z.infer<typeof added>;
+export type Charge = z.infer<typeof charge>;
+export type CardView = z.infer<typeof cardsAnswer>['cards'][number];
+export type MonthView = z.infer<typeof monthAnswer>;
+export type PairLine = z.infer<typeof pairLine>;
+export type LooseReceipt = z.infer<typeof looseReceipt>;
+export type PairsView = z.infer<typeof pairsAnswer>;

@@ -1,0 +1,81 @@
+import { z } from 'zod';
+import { parts } from '../core/documents/case.schema.ts';
+import { answeredId, date, id, key, moment, recordId, words } from './primitives.ts';
+
+/** The ledger: journals of every source, and what is open. */
+export const reverseSchema = z.strictObject({ date: parts.date, reason: words, key });
+export const exportSchema = z.strictObject({
+  entity: parts.id.optional(),
+  from: parts.date.optional(),
+  to: parts.date.optional(),
+});
+export const journalPageSchema = z.strictObject({ before: recordId.optional() });
+
+const header = z.object({
+  number: id,
+  entity: id,
+  currency: z.string(),
+  date,
+  purpose: z.string(),
+  source: z.object({ kind: z.string(), id: z.string() }),
+  live: z.boolean(),
+  claim: id.nullable(),
+  claimVersion: z.number().nullable(),
+  person: z.string().nullable(),
+  about: z.string(),
+  reason: z.string().nullable(),
+  postedBy: z.string(),
+  postedAt: moment,
+  reverses: id.nullable(),
+  reversedBy: id.nullable(),
+  total: z.string(),
+});
+const origin = z.object({
+  merchant: z.string().nullable(),
+  category: z.string().nullable(),
+  date,
+  receipt: recordId.nullable(),
+});
+const row = z.object({
+  position: z.number(),
+  account: z.string(),
+  coding: z.record(z.string(), z.string()),
+  debit: z.string(),
+  credit: z.string(),
+  currency: z.string(),
+  amount: z.string(),
+  line: z.string().nullable(),
+  item: z.string().nullable(),
+  share: z.number().nullable(),
+  taxCode: z.string().nullable(),
+  text: z.string(),
+  origin: origin.nullable(),
+});
+const period = z.object({ id, from: date, to: date });
+const ready = z.object({
+  number: id,
+  revision: z.number(),
+  entity: id,
+  claimant: z.string(),
+  purpose: z.string(),
+  clearedBy: z.string(),
+  toPay: z.string().nullable(),
+  currency: z.string(),
+  mayPost: z.boolean(),
+  why: z.string().nullable().describe('Why this person may not post it.'),
+});
+
+export const journalsAnswer = z.object({ journals: z.array(header), next: answeredId.nullable() });
+export const readyAnswer = z.object({ claims: z.array(ready) });
+export const journalAnswer = z.object({
+  journal: header,
+  rows: z.array(row),
+  openPeriods: z.array(period),
+  mayReverse: z.boolean(),
+});
+
+export type ReverseRequest = z.infer<typeof reverseSchema> & { journal: string };
+export type JournalHeader = z.infer<typeof header>;
+export type JournalRow = z.infer<typeof row>;
+export type JournalAnswer = z.infer<typeof journalAnswer>;
+export type ReadyClaim = z.infer<typeof ready>;

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { parts } from '../core/documents/case.schema.ts';
+
+/** The pieces requests and answers are made of. Amounts are decimal strings with the decimals of their currency. */
+export const revision = z.number().int().min(1).describe('The revision of the record that was seen.');
+export const words = z.string().trim().min(1, 'Say why in a few words.').max(2000, 'Keep it under 2,000 characters.');
+export const key = z.string().min(8).max(100).describe('Makes an act happen once, however often its request is sent.');
+export const { id, text, date, currency, amount, decimal, coding } = parts;
+
+/** A number the database gave to a record, as a string of digits. */
+export const recordId = z.string().regex(/^\d{1,18}$/, 'is not the number of a record');
+/** The same in an answer, where it comes from the database as a bigint. */
+export const answeredId = z.union([z.bigint(), z.string()]).transform(String).pipe(recordId);
+/** A moment: ISO 8601 in UTC. */
+export const moment = z.union([z.date(), z.string()]).transform((at) => new Date(at).toISOString());
+export const nothing = z.strictObject({});
+
+/**
+ * A document that was checked when it was stored and is passed on as it is. Its own schema, named here, is in
+ * docs/schemas.
+ */
+export const stored = <T>(format: string) => z.custom<T>((value) => value !== undefined).describe(format);
+
+export const page = z.object({ width: z.number().int(), height: z.number().int() });
+export const money = z.object({ amount, currency });

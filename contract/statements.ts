@@ -1,0 +1,83 @@
+import { z } from 'zod';
+import { answeredId, date, id, moment } from './primitives.ts';
+
+/** Statements of cards: files by hand, and the bank's feed. */
+const column = z.number().int().min(0).max(99);
+/** Which column of a table holds what, and how it writes dates and amounts. */
+export const mappingSchema = z.strictObject({
+  delimiter: z.enum([',', ';', '\t', '|']),
+  mark: z.enum(['.', ',']),
+  order: z.enum(['dmy', 'mdy', 'ymd']),
+  /** Whether what was spent stands with a plus or with a minus. */
+  spent: z.enum(['positive', 'negative']),
+  date: column,
+  amount: column,
+  merchant: column,
+  purchased: column.nullable(),
+  reference: column.nullable(),
+  originalAmount: column.nullable(),
+  originalCurrency: column.nullable(),
+  categoryCode: column.nullable(),
+});
+/** What goes with a statement file: for a table, the card it is of and which column holds what. */
+export const importSchema = z.strictObject({
+  card: z.string().min(1).max(40).optional(),
+  mapping: mappingSchema.optional(),
+});
+
+const statement = z.object({
+  id: answeredId,
+  source: z.enum(['feed', 'file']),
+  name: z.string(),
+  format: z.string(),
+  card: id.nullable(),
+  label: z.string().nullable(),
+  currency: z.string().nullable(),
+  from: date.nullable(),
+  to: date.nullable(),
+  opening: z.string().nullable(),
+  closing: z.string().nullable(),
+  entries: z.number(),
+  added: z.number(),
+  state: z.enum(['imported', 'refused']),
+  says: z.string().nullable(),
+  by: z.string().nullable(),
+  at: moment,
+});
+export const statementsAnswer = z.object({
+  statements: z.array(statement),
+  feed: z.object({ connected: z.boolean(), at: moment.nullable(), says: z.string().nullable() }),
+});
+const outcome = z.object({
+  account: z.string().nullable(),
+  from: z.string().nullable(),
+  to: z.string().nullable(),
+  state: z.enum(['imported', 'there already', 'refused']),
+  entries: z.number(),
+  added: z.number(),
+  says: z.string().nullable(),
+});
+export const fileAnswer = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('imported'),
+    name: z.string(),
+    format: z.string(),
+    outcomes: z.array(outcome),
+    problems: z.array(z.object({ line: z.number(), says: z.string() })),
+  }),
+  z.object({
+    kind: z.literal('table'),
+    name: z.string(),
+    columns: z.array(z.string()),
+    sample: z.array(z.array(z.string())),
+    rows: z.number(),
+    proposed: mappingSchema.partial(),
+    remembered: z.boolean(),
+  }),
+]);
+
+export type Mapping = z.infer<typeof mappingSchema>;
+export type ImportOptions = z.infer<typeof importSchema>;
+export type StatementRow = z.infer<typeof statement>;
+export type Outcome = z.infer<typeof outcome>;
+export type FileAnswer = z.infer<typeof fileAnswer>;

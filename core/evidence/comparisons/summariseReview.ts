@@ -1,0 +1,54 @@
+import type { Assessment } from '../../documents/assessment.schema.ts';
+import { magnitude, toMinor } from '../../numbers/amount.ts';
+import { isLoose, type ShownTie } from './settledState.ts';
+import { TIE_KINDS, type Tie, type TieKind } from './tie.types.ts';
+
+/** A claim as one row of a list. */
+export interface ReviewSummary {
+  /** Minor units of the claim's currency, negative when the person owes; null when it cannot be computed. */
+  toPay: bigint | null;
+  /** Ledger minor units of the lines that have a comparison still to be dealt with. */
+  atRisk: bigint;
+  /** The worst state of each kind of comparison. */
+  ties: Record<TieKind, ShownTie>;
+  stops: number;
+  asks: number;
+  /** Sorts what deserves attention first: smaller comes earlier. A claim on hold comes last. */
+  priority: number;
+}
+
+const WORST_FIRST: readonly ShownTie[] = ['off', 'open', 'waived', 'seen', 'tied', 'none'];
+const MOST = 99;
+
+/**
+ * What a list shows of a claim, from its assessment and its comparisons with the states they have after what the reviewer
+ * said. Stops weigh most, then what is off, then what is open; each counts to 99 at most. Examples: nothing off → 0; one
+ * stop → −1,000,000; on hold → 1.
+ */
+export function summariseReview(
+  { lines, settlement, findings }: Assessment,
+  ties: readonly (Pick<Tie, 'line' | 'kind'> & { shown: ShownTie })[],
+  { currency, ledgerCurrency, onHold }: { currency: string; ledgerCurrency: string; onHold: boolean },
+): ReviewSummary {
+  const count = (severity: string) => findings.filter((f) => f.severity === severity).length;
+  const states = (state: ShownTie) => Math.min(ties.filter((t) => t.shown === state).length, MOST);
+  const loose = new Set(ties.filter((t) => isLoose(t.shown)).map((t) => t.line));
+  const { due, payable, receivable } = settlement;
+  const stops = count('stop');
+  return {
+    toPay: due === null ? null : toMinor(payable!, currency) - toMinor(receivable!, currency),
+    atRisk: lines.filter((l) => loose.has(l.id)).reduce((a, l) => a + riskOf(l.ledgerAmount, ledgerCurrency), 0n),
+    ties: Object.fromEntries(TIE_KINDS.map((kind) => [kind, worstOf(ties, kind)])) as Record<TieKind, ShownTie>,
+    stops,
+    asks: count('ask'),
+    priority: onHold ? 1 : -(Math.min(stops, MOST) * 1_000_000 + states('off') * 10_000 + states('open') * 100),
+  };
+}
+
+const riskOf = (amount: string | null, currency: string): bigint =>
+  amount === null ? 0n : magnitude(toMinor(amount, currency));
+
+function worstOf(ties: readonly { kind: TieKind; shown: ShownTie }[], kind: TieKind): ShownTie {
+  const shown = new Set(ties.filter((t) => t.kind === kind).map((t) => t.shown));
+  return WORST_FIRST.find((state) => shown.has(state)) ?? 'none';
+}

@@ -1,0 +1,17 @@
+import type { OpenItemRef, RowFigures } from '../figures/figures.types.ts';
+
+/** How one journal row moves what is open on a control account: minor units of the row's currency and of the ledger's, debit − credit. */
+export interface OpenItemMovement extends OpenItemRef {
+  /** The row's position in its journal, from 1. */
+  position: number;
+  account: string;
+  currency: string;
+  amount: bigint;
+  ledgerAmount: bigint;
+}
+
+/** The movements of a journal's rows, one for each row on a control account. They add up to what those accounts move by. */
+export const openItemMovements = (rows: readonly RowFigures[]): OpenItemMovement[] =>
+  rows.flatMap(({ moves, account, currency, amount, debit }, index) =>
+    moves ? [{ ...moves, position: index + 1, account, currency, amount, ledgerAmount: debit }] : [],
+  );

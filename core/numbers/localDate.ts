@@ -1,0 +1,8 @@
+/**
+ * The calendar date (YYYY-MM-DD) of a moment in a time zone of the IANA database. Example: 2026-03-01T23:30:00Z is
+ * 2026-03-02 in Asia/Tokyo and 2026-03-01 in Europe/Dublin. A zone that is none throws a RangeError.
+ */
+export function localDate(moment: Date, timeZone: string): string {
+  const parts = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
+  return parts.format(moment);
+}

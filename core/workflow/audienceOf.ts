@@ -1,0 +1,23 @@
+import type { ClaimState } from './lifecycles/claim.ts';
+import type { ActingPerson, ActRecord } from './lifecycle.types.ts';
+
+/** For whom a claim is shown: each sees a view of its own. */
+export const AUDIENCES = ['claimant', 'approver', 'finance', 'auditor'] as const;
+export type Audience = (typeof AUDIENCES)[number];
+
+/**
+ * The audience a person belongs to for a claim, or null when the claim does not exist for them. Being the claimant or
+ * preparer comes before every role, so nobody sees of their own claim what finance says among itself. Approvers and
+ * finance see what was submitted, never a draft.
+ */
+export function audienceOf(
+  claim: ActRecord<ClaimState> & { submitted: boolean },
+  person: ActingPerson,
+): Audience | null {
+  const { claimant, preparer, approver } = claim.people;
+  if (person.id === claimant || person.id === preparer) return 'claimant';
+  if (!claim.submitted) return null;
+  if (person.holds('reviewer', claim.entity) || person.holds('controller', claim.entity)) return 'finance';
+  if (person.holds('auditor', claim.entity)) return 'auditor';
+  return person.id === approver ? 'approver' : null;
+}

@@ -1,0 +1,65 @@
+/** What people do in an organisation; one person may hold several roles. */
+export const ROLES = [
+  'claimant',
+  'preparer',
+  'approver',
+  'reviewer',
+  'controller',
+  'administrator',
+  'auditor',
+] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Who somebody is to one record. A record names at most one person for each; several may be the same person. */
+export const RELATIONS = ['claimant', 'preparer', 'approver', 'clearer', 'owner', 'holder', 'maker'] as const;
+export type Relation = (typeof RELATIONS)[number];
+
+/** What has to be said with an act: why, by when, or what one thinks of it. */
+export type Need = 'reason' | 'date' | 'comment';
+
+/** A setting that decides whether a relation forbids an act. */
+export type ApartSetting = 'clearing-and-posting-apart';
+
+/** One way of doing an act: from which states, to which, by whom. `to: null` leaves the state as it is. */
+export interface Way<State extends string> {
+  /** null: the record is made by the act. */
+  from: readonly State[] | null;
+  to: State | null;
+  /** One of these roles, held for the record's entity; empty: none is needed. */
+  roles: readonly Role[];
+  /** One of these relations to the record; empty: none is needed. */
+  as: readonly Relation[];
+}
+
+export interface ActRule<State extends string> {
+  ways: readonly Way<State>[];
+  /** Relations that forbid the act, whatever the role. */
+  never: readonly Relation[];
+  /** A relation that forbids the act as long as a setting is on. */
+  apart?: { relation: Relation; setting: ApartSetting };
+  needs: readonly Need[];
+  /** The act that takes this one back; null when nothing does. */
+  undoneBy: string | null;
+  /** What the event is called that the act leaves. */
+  event: string;
+}
+
+/** What may happen to a kind of record: its states, and its acts. */
+export interface Lifecycle<State extends string = string, Act extends string = string> {
+  kind: string;
+  states: readonly State[];
+  acts: Readonly<Record<Act, ActRule<State>>>;
+}
+
+/** A record as an act finds it. `people` names who is what to it; null and missing are nobody. */
+export interface ActRecord<State extends string = string> {
+  state: State | null;
+  entity: string | null;
+  people: Partial<Record<Relation, string | null>>;
+}
+
+/** Who acts. `holds` says whether a role is theirs for an entity (null: for any). */
+export interface ActingPerson {
+  id: string;
+  holds(role: Role, entity: string | null): boolean;
+}

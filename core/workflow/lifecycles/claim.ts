@@ -1,0 +1,104 @@
+import type { Lifecycle } from '../lifecycle.types.ts';
+import { act, defineLifecycle, way } from './_lib/define.ts';
+
+export const CLAIM_STATES = [
+  'draft',
+  'with approver',
+  'in review',
+  'cleared',
+  'posted',
+  'part paid',
+  'paid',
+  'payment rejected',
+  'returned',
+  'declined',
+  'withdrawn',
+  'reversed',
+] as const;
+export type ClaimState = (typeof CLAIM_STATES)[number];
+
+/** States in which a claim is with the people who make it, and its lines may change. */
+export const IN_PREPARATION: readonly ClaimState[] = ['draft', 'returned'];
+/** States in which a claim no longer counts as one: what was on it is free again. */
+export const ENDED: readonly ClaimState[] = ['declined', 'withdrawn'];
+
+const MAKERS = ['claimant', 'preparer'] as const;
+const prepare = (event: string, undoneBy: string | null = null) =>
+  act<ClaimState>({ event, undoneBy, ways: [way(IN_PREPARATION, null, { as: MAKERS })] });
+const review = (event: string, more: Partial<Parameters<typeof act<ClaimState>>[0]> = {}) =>
+  act<ClaimState>({
+    event,
+    ways: [way(['in review'], null, { roles: ['reviewer'] })],
+    never: MAKERS,
+    ...more,
+  });
+const pay = (event: string, from: readonly ClaimState[], to: ClaimState) =>
+  act<ClaimState>({ event, ways: [way(from, to, { roles: ['controller'] })], never: MAKERS });
+
+/** A claim: made, approved, reviewed, posted, paid. Nobody decides about a claim that is theirs or that they made. */
+export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
+  begin: act({ event: 'drafted', ways: [way(null, 'draft', { roles: ['claimant', 'preparer'] })] }),
+  gather: prepare('gathered', 'remove'),
+  edit: prepare('edited', 'edit'),
+  remove: prepare('line removed'),
+  pair: prepare('paired', 'unpair'),
+  unpair: prepare('unpaired', 'pair'),
+  submit: act({ event: 'submitted', ways: [way(['draft'], 'with approver', { as: MAKERS })], undoneBy: 'withdraw' }),
+  resubmit: act({
+    event: 'submitted',
+    ways: [way(['returned'], 'with approver', { as: MAKERS })],
+    undoneBy: 'withdraw',
+  }),
+  withdraw: act({ event: 'withdrawn', ways: [way(['with approver'], 'withdrawn', { as: MAKERS })] }),
+  approve: act({
+    event: 'approved',
+    ways: [way(['with approver'], 'in review', { roles: ['approver'], as: ['approver'] })],
+    never: MAKERS,
+  }),
+  return: act({
+    event: 'returned',
+    ways: [
+      way(['with approver'], 'returned', { roles: ['approver'], as: ['approver'] }),
+      way(['in review'], 'returned', { roles: ['reviewer'] }),
+    ],
+    never: MAKERS,
+    needs: ['reason'],
+  }),
+  decline: act({
+    event: 'declined',
+    ways: [
+      way(['with approver'], 'declined', { roles: ['approver'], as: ['approver'] }),
+      way(['in review'], 'declined', { roles: ['reviewer'] }),
+    ],
+    never: MAKERS,
+    needs: ['reason'],
+  }),
+  correct: review('corrected', { undoneBy: 'correct' }),
+  mark: review('marked', { undoneBy: 'mark' }),
+  ask: review('asked'),
+  hold: review('held', { needs: ['reason', 'date'], undoneBy: 'release' }),
+  release: review('released', { undoneBy: 'hold' }),
+  clear: review('cleared', {
+    ways: [way(['in review'], 'cleared', { roles: ['reviewer'] })],
+    undoneBy: 'reopen',
+  }),
+  reopen: review('reopened', { ways: [way(['cleared', 'reversed'], 'in review', { roles: ['reviewer'] })] }),
+  post: act({
+    event: 'posted',
+    ways: [way(['cleared'], 'posted', { roles: ['controller'] })],
+    never: MAKERS,
+    apart: { relation: 'clearer', setting: 'clearing-and-posting-apart' },
+    undoneBy: 'reverse',
+  }),
+  reverse: act({
+    event: 'reversed',
+    ways: [way(['posted'], 'reversed', { roles: ['controller'] })],
+    never: MAKERS,
+    needs: ['reason', 'date'],
+  }),
+  pay: pay('paid', ['posted', 'part paid', 'payment rejected'], 'paid'),
+  payPart: pay('part paid', ['posted', 'part paid', 'payment rejected'], 'part paid'),
+  rejectPayment: pay('payment rejected', ['posted', 'part paid'], 'payment rejected'),
+} satisfies Lifecycle<ClaimState>['acts']);
+
+export type ClaimAct = keyof typeof claimLifecycle.acts;

@@ -1,0 +1,39 @@
+import { act, defineLifecycle, way } from './_lib/define.ts';
+
+export const SETTING_STATES = ['in force', 'ended'] as const;
+export type SettingState = (typeof SETTING_STATES)[number];
+const ADMINISTRATOR = { roles: ['administrator'] } as const;
+
+/** A row of the master data. One that was used is ended and followed by another, never changed. */
+export const settingLifecycle = defineLifecycle('setting', SETTING_STATES, {
+  add: act<SettingState>({ event: 'added', ways: [way(null, 'in force', ADMINISTRATOR)] }),
+  follow: act({ event: 'followed', ways: [way(['in force'], 'in force', ADMINISTRATOR)] }),
+  end: act({ event: 'ended', ways: [way(['in force'], 'ended', ADMINISTRATOR)], needs: ['date'] }),
+});
+
+export const PERIOD_STATES = ['open', 'closed'] as const;
+export type PeriodState = (typeof PERIOD_STATES)[number];
+
+/** A period of an entity's ledger. */
+export const periodLifecycle = defineLifecycle('period', PERIOD_STATES, {
+  close: act<PeriodState>({
+    event: 'closed',
+    ways: [way(['open'], 'closed', { roles: ['controller'] })],
+    undoneBy: 'reopen',
+  }),
+  reopen: act<PeriodState>({
+    event: 'reopened',
+    ways: [way(['closed'], 'open', { roles: ['controller'] })],
+    needs: ['reason'],
+    undoneBy: 'close',
+  }),
+});
+
+export const TOKEN_STATES = ['valid', 'revoked'] as const;
+export type TokenState = (typeof TOKEN_STATES)[number];
+
+/** A token by which a person's scripts act for them. */
+export const tokenLifecycle = defineLifecycle('token', TOKEN_STATES, {
+  make: act<TokenState>({ event: 'made', ways: [way(null, 'valid')] }),
+  revoke: act<TokenState>({ event: 'revoked', ways: [way(['valid'], 'revoked', { as: ['owner'] })] }),
+});

@@ -1,0 +1,229 @@
+import { canonical } from '../core/numbers/canonical.ts';
+import { addDays } from '../core/numbers/isoDate.ts';
+import { toMinor } from '../core/numbers/amount.ts';
+import type { Line } from '../core/documents/case.schema.ts';
+import type { Context } from '../server/platform/context.ts';
+import { inTransaction } from '../server/platform/db/transaction.ts';
+import { sha256 } from '../server/platform/history/sha256.ts';
+import { systemClock } from '../server/platform/ports/clock.ts';
+import { assessAgain } from '../server/features/claims/reassess.service.ts';
+import { clearClaim } from '../server/features/claims/review.service.ts';
+import {
+  approveClaim,
+  declineClaim,
+  returnClaim,
+  submitClaim,
+  withdrawClaim,
+} from '../server/features/claims/submission.service.ts';
+import { postClaim, reverseJournal } from '../server/features/journals/post.service.ts';
+import { payClaim, rejectPayment } from '../server/features/payments/payClaim.service.ts';
+import { today } from '../server/platform/ports/clock.ts';
+import { beginClaim } from '../server/records/claims/beginClaim.ts';
+import { keptClaim } from '../server/records/claims/assessClaim.ts';
+import { insertLine, selectClaim, type LineRecord } from '../server/records/claims/claims.queries.ts';
+import { lineRecord } from '../server/records/claims/lineRecord.ts';
+import { touchClaims } from '../server/records/claims/touchClaims.ts';
+import { onlyClaim } from '../server/records/claims/usesOf.ts';
+import { selectLiveJournal } from '../server/records/ledger/journals.queries.ts';
+import { claimSource } from '../server/records/ledger/ledger.types.ts';
+import type { ClaimSeed, LineSeed } from './claims.ts';
+import { actorOf, clockAt, moment } from './actors.ts';
+import { chargeOf } from './loadGather.ts';
+
+/** Step by step as it would have happened: drafted, submitted, approved, reviewed, posted. */
+export async function loadClaim(
+  context: Context,
+  seed: ClaimSeed,
+  day: string,
+  receipts: Map<string, bigint>,
+): Promise<void> {
+  const start = addDays(day, -seed.daysAgo);
+  const end = addDays(start, seed.days - 1);
+  const steps = stepsOf(seed.state);
+  const moments = momentsOf(steps, addDays(end, 1));
+  await draft({ ...context, clock: clockAt(moment(addDays(end, 1), 9)) }, seed, { start, end }, receipts);
+  for (const [i, step] of steps.entries()) await take({ ...context, clock: clockAt(moments[i]!) }, seed, step);
+  await assessAgain(context, onlyClaim(seed.number));
+}
+
+/** When each step happened: from the morning after the trip to an hour ago, the last ones not too late. */
+function momentsOf(steps: readonly string[], first: string): Date[] {
+  const last = systemClock.now().getTime() - 3_600_000;
+  const begun = moment(first, 10).getTime();
+  const span = Math.max(steps.length, 1);
+  return steps.map((_, i) => new Date(Math.min(last, begun + ((last - begun) * i * 0.7) / span + i * 1_800_000)));
+}
+
+async function draft(
+  context: Context,
+  seed: ClaimSeed,
+  { start, end }: { start: string; end: string },
+  receipts: Map<string, bigint>,
+): Promise<void> {
+  const actor = actorOf(seed.claimant);
+  await inTransaction(context, async (trx) => {
+    const { id } = await beginClaim(context, trx, actor, {
+      number: seed.number,
+      claimant: seed.claimant,
+      approver: seed.approver,
+      entity: seed.entity,
+      currency: seed.currency,
+      purpose: seed.purpose,
+      coding: seed.coding,
+      tripFrom: start,
+      tripTo: end,
+    });
+    const at = { claim_id: id, version: 1 };
+    const facts = () => ({ lines: seed.lines.map((_, i) => String(i + 1)) });
+    const touch = { act: 'gather' as const, actor, claims: [{ number: seed.number, revision: 1 }], charges: [], facts };
+    await touchClaims(context, trx, touch, async () => {
+      for (const [i, line] of seed.lines.entries()) {
+        const evidence = {
+          receipt: receipts.get(`${seed.number}/${i}`) ?? null,
+          charge: await chargeOf(trx, seed.number, i),
+        };
+        await insertLine(trx, at, i, recordOf(line, i, start, evidence));
+      }
+      for (const [position, a] of (seed.advances ?? []).entries())
+        await trx('claim_advances').insert({
+          ...at,
+          position,
+          advance_id: a.advance,
+          up_to: a.upTo ? toMinor(a.upTo, seed.currency) : null,
+        });
+    });
+  });
+}
+
+const PATHS: Record<string, string[]> = {
+  draft: [],
+  'with approver': ['submit'],
+  'in review': ['submit', 'approve'],
+  returned: ['submit', 'approve', 'return'],
+  declined: ['submit', 'decline'],
+  withdrawn: ['submit', 'withdraw'],
+  cleared: ['submit', 'approve', 'clear'],
+  posted: ['submit', 'approve', 'clear', 'post'],
+  reversed: ['submit', 'approve', 'clear', 'post', 'reverse'],
+  paid: ['submit', 'approve', 'clear', 'post', 'pay'],
+  'part paid': ['submit', 'approve', 'clear', 'post', 'payHalf'],
+  'payment rejected': ['submit', 'approve', 'clear', 'post', 'reject'],
+};
+const stepsOf = (state: string): string[] => PATHS[state]!;
+
+async function take(context: Context, seed: ClaimSeed, step: string): Promise<void> {
+  const { number } = seed;
+  const claim = (await selectClaim(context.db, number))!;
+  const seen = { number, revision: claim.revision };
+  const [claimant, approver, reviewer, controller] = [seed.claimant, seed.approver, 'P02', 'P03'].map(actorOf) as [
+    ReturnType<typeof actorOf>,
+    ReturnType<typeof actorOf>,
+    ReturnType<typeof actorOf>,
+    ReturnType<typeof actorOf>,
+  ];
+  const date = today(context.clock);
+  switch (step) {
+    case 'submit':
+      return submitClaim(context, claimant, seen);
+    case 'withdraw':
+      return withdrawClaim(context, claimant, seen);
+    case 'approve':
+      return approveClaim(context, approver, seen);
+    case 'decline':
+      return declineClaim(context, approver, { ...seen, reason: 'This was paid centrally already.' });
+    case 'return':
+      return returnClaim(context, reviewer, {
+        ...seen,
+        reason: 'The supper receipt is for another evening. Please add the right one.',
+      });
+    case 'clear':
+      return clearClaim(context, reviewer, seen);
+    case 'post':
+      return post(context, seed, seen.revision, date);
+    case 'reverse': {
+      const journal = (await selectLiveJournal(context.db, claimSource(number, claim.version), 'claim'))!.number;
+      const reason = 'Posted with the coding of last year’s project.';
+      await reverseJournal(context, controller, { journal, date, reason, key: `demo-${number}-back` });
+      return;
+    }
+    case 'pay':
+    case 'payHalf':
+      await payClaim(context, controller, {
+        ...seen,
+        date,
+        amount: step === 'pay' ? null : await half(context, number),
+      });
+      return;
+    case 'reject':
+      return rejectPayment(context, controller, seen, 'The account is closed.');
+    default:
+      throw new Error(`${step} is no step`);
+  }
+}
+
+/** Posts as somebody would who looked at the journal of the day. */
+async function post(context: Context, { number }: ClaimSeed, revision: number, date: string): Promise<void> {
+  await assessAgain(context, onlyClaim(number));
+  const claim = (await selectClaim(context.db, number))!;
+  const { assessment } = await keptClaim(context.db, { claim_id: claim.id, version: claim.version });
+  const digest = sha256(canonical(assessment.journal));
+  await postClaim(context, actorOf('P03'), number, { revision, date, digest, key: `demo-${number}` });
+}
+
+/** Half of what is to be paid for a claim, in minor units. */
+async function half({ db }: Context, number: string): Promise<bigint> {
+  const claim = (await selectClaim(db, number))!;
+  const { assessment } = await keptClaim(db, { claim_id: claim.id, version: claim.version });
+  return toMinor(assessment.settlement.payable!, claim.currency) / 2n;
+}
+
+function recordOf(
+  seed: LineSeed,
+  index: number,
+  start: string,
+  { receipt, charge }: { receipt: bigint | null; charge: bigint | null },
+): LineRecord {
+  const currency = currencyOf(seed);
+  const record = lineRecord(documentOf(seed, index, start));
+  return {
+    ...record,
+    line: {
+      ...record.line,
+      date: addDays(start, seed.day),
+      paid_by: seed.by ?? 'own',
+      card: seed.card ?? null,
+      amount: toMinor(seed.amount, currency),
+      currency,
+      country: seed.country,
+      merchant: seed.merchant,
+      description: seed.text,
+      personal: seed.personal ?? false,
+      nights: seed.nights ?? null,
+      attendees: seed.attendees ?? null,
+      rate_kind: seed.settled ? 'card' : seed.own ? 'own' : 'reference',
+      rate_value: seed.own ?? null,
+      settled_amount: seed.settled ? toMinor(...seed.settled) : null,
+      settled_currency: seed.settled?.[1] ?? null,
+      receipt_id: receipt,
+      charge_id: charge,
+    },
+  };
+}
+
+const currencyOf = (seed: LineSeed): string => seed.currency ?? (seed.country === 'JP' ? 'JPY' : 'EUR');
+
+function documentOf(seed: LineSeed, index: number, start: string): Line {
+  const { category, coding, tax, split, items } = seed;
+  return {
+    id: String(index + 1),
+    date: addDays(start, seed.day),
+    paidBy: seed.by ?? 'own',
+    amount: seed.amount,
+    currency: currencyOf(seed),
+    category: category ?? null,
+    coding: coding ?? {},
+    tax: tax ?? [],
+    split: split ?? null,
+    items: (items ?? []).map(({ text, ...item }) => ({ ...item, description: text })),
+  };
+}

@@ -1,0 +1,111 @@
+import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
+import type { LineEdit } from '../../../contract/gather.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { proposedPostingDate } from '../../records/book/postingDate.ts';
+import { selectCharges } from '../../records/cards/cards.queries.ts';
+import { lockChargesToFree } from '../../records/cards/charges.ts';
+import { subjectFromRows } from '../../records/claims/assessClaim.ts';
+import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
+import { deleteLine, replaceLine, selectClaim, updateLine } from '../../records/claims/claims.queries.ts';
+import { lineRecord } from '../../records/claims/lineRecord.ts';
+import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts';
+import { settleCharge } from '../../records/claims/settleCharge.ts';
+import { touchClaims } from '../../records/claims/touchClaims.ts';
+
+/** Changes a line of a claim in preparation. What the bank said of a charge stays: amount and date of such a line are not changed. */
+export function editLine(
+  context: Context,
+  actor: Actor,
+  seen: SeenClaim,
+  lineId: string,
+  set: LineEdit['set'],
+): Promise<void> {
+  return inTransaction(context, (trx) => {
+    const facts = () => ({ line: lineId, fields: Object.keys(set) });
+    return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, (claims) =>
+      edit(context, trx, claims.get(seen.number)!, lineId, set),
+    );
+  });
+}
+
+async function edit(
+  context: Context,
+  trx: Db,
+  { row, at }: LockedClaim,
+  lineId: string,
+  set: LineEdit['set'],
+): Promise<void> {
+  const { claim } = await subjectFromRows(trx, row, await proposedPostingDate(trx, context.clock, row.entity_id));
+  const line = claim.lines.find((l) => l.id === lineId);
+  if (!line) throw new Refused('not-found', { what: 'line' });
+  if ((set.amount || set.date) && (await selectChargeOfLine(trx, { ...at, id: lineId })) !== null)
+    throw new Refused('bank-facts');
+  if (set.category !== undefined) line.category = set.category;
+  if (set.amount) Object.assign(line, set.amount);
+  if (set.items) takeItems(line, set.items);
+  requireWhole(line);
+  await replaceLine(trx, at, lineRecord(line));
+  const columns = columnsOf(set);
+  if (Object.keys(columns).length > 0) await updateLine(trx, { ...at, id: lineId }, columns);
+}
+
+/** A line with items has no category, tax or split of its own; without items it takes the category of the first. */
+function takeItems(line: Line, items: Item[]): void {
+  const first = line.items?.find((item) => item.category)?.category;
+  if (items.length === 0 && line.items?.length) line.category = first ?? null;
+  if (items.length > 0) Object.assign(line, { category: null, tax: [], split: null });
+  line.items = items;
+}
+
+/** A line with items is their sum, to the minor unit. */
+function requireWhole({ id, amount, currency, items }: Line): void {
+  if (!items?.length) return;
+  const left = minorOf(amount, currency) - items.reduce((sum, item) => sum + minorOf(item.amount, currency), 0n);
+  if (left !== 0n)
+    throw new Refused('items-left', { left: fromMinor(left, currency), currency, line: id, path: 'items' });
+}
+
+function minorOf(amount: string, currency: string): bigint {
+  const read = readAmount(amount, currency);
+  if (read === null) throw new Refused('decimals', { amount, currency, path: 'amount' });
+  return read;
+}
+
+function columnsOf(set: LineEdit['set']): Record<string, unknown> {
+  const plain = (['description', 'date', 'merchant'] as const).filter((field) => set[field] !== undefined);
+  const columns: Record<string, unknown> = Object.fromEntries(plain.map((field) => [field, set[field]]));
+  if (!set.amount) return columns;
+  const { amount, currency } = set.amount;
+  return { ...columns, amount: minorOf(amount, currency), currency };
+}
+
+/** Takes a line off a claim in preparation; its receipt and charge are free again. */
+export function removeLine(context: Context, actor: Actor, seen: SeenClaim, lineId: string): Promise<void> {
+  return inTransaction(context, async (trx) => {
+    const charge = await chargeOfSeen(trx, seen.number, lineId);
+    const touch = {
+      act: 'remove' as const,
+      actor,
+      claims: [seen],
+      charges: charge ? [charge] : [],
+      facts: () => ({ line: lineId }),
+    };
+    return touchClaims(context, trx, touch, async (claims) => {
+      const { at } = claims.get(seen.number)!;
+      if (charge) await lockChargesToFree(trx, [charge]);
+      await deleteLine(trx, { ...at, id: lineId });
+      const [freed] = charge ? await selectCharges(trx, { ids: [charge] }) : [];
+      if (freed) await settleCharge(trx, freed);
+    });
+  });
+}
+
+/** The charge of a line as it is before its claim is locked; what it is then decides which claims are locked with it. */
+async function chargeOfSeen(trx: Db, number: string, lineId: string): Promise<string | null> {
+  const claim = await selectClaim(trx, number);
+  return claim ? selectChargeOfLine(trx, { claim_id: claim.id, version: claim.version, id: lineId }) : null;
+}

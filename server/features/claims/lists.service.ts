@@ -1,0 +1,40 @@
+import { groupBy } from '../../../core/numbers/groupBy.ts';
+import type { QueueQuery } from '../../../contract/claims.ts';
+import { entitiesOf, FINANCE, type Actor, type Context } from '../../platform/context.ts';
+import { selectStateChanges } from '../../platform/history/history.queries.ts';
+import {
+  selectClaimPage,
+  selectOwnClaims,
+  selectStateCounts,
+  selectToDecide,
+  type ListedClaim,
+} from './desk.queries.ts';
+
+/** One page of the Desk: claims of a state, what deserves attention first, with how many there are of each state. */
+export async function viewQueue({ db }: Pick<Context, 'db'>, actor: Actor, { state, q, after }: QueueQuery) {
+  const entities = entitiesOf(actor, FINANCE);
+  const [page, counts] = await Promise.all([
+    selectClaimPage(db, { state, q, after: after ?? null, entities }),
+    selectStateCounts(db, entities),
+  ]);
+  return { claims: await withTides(db, page.rows), next: page.next, counts };
+}
+
+/** The claims a person made or has made for them, newest first; and those that wait for their decision. */
+export async function viewOwnClaims({ db }: Pick<Context, 'db'>, actor: Actor) {
+  const [own, toDecide] = await Promise.all([selectOwnClaims(db, actor.id), selectToDecide(db, actor.id)]);
+  return { claims: await withTides(db, own), toDecide: await withTides(db, toDecide) };
+}
+
+async function withTides(db: Context['db'], rows: readonly ListedClaim[]) {
+  const changes = await selectStateChanges(
+    db,
+    'claim',
+    rows.map((row) => row.number),
+  );
+  const byClaim = groupBy(changes, (change) => change.recordId);
+  return rows.map((row) => ({
+    ...row,
+    tide: (byClaim.get(row.number) ?? []).map(({ state, at }) => ({ state, from: at })),
+  }));
+}

@@ -1,0 +1,83 @@
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
+import type { Claim } from '../../../core/documents/case.schema.ts';
+import type { Finding } from '../../../core/documents/finding.ts';
+import type { OwnBook } from '../../../core/documents/splitBook.ts';
+import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
+import { summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
+import { canonical } from '../../../core/numbers/canonical.ts';
+import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
+import type { HistoryEvent } from '../../../contract/claims.ts';
+import { shownTies } from '../../records/claims/assessClaim.ts';
+import type { Sources } from './view.service.ts';
+
+/** What finance says among itself while it reviews; nobody else reads it. */
+const FINANCE_ONLY = new Set(['marked', 'asked']);
+
+/**
+ * What a claimant, or whoever prepares for one, sees: their lines, what will be paid and why, what finance changed, and
+ * queries once they were sent. Nothing of other people's claims, of budgets, or of what finance waived.
+ */
+export function claimantView(sources: Sources) {
+  const { assessed } = sources;
+  return { ...makersView(sources), findings: assessed.result.findings.filter(concernsMakers) };
+}
+
+/** What an approver sees: as the claimant, with every finding and the worst state of each kind of comparison. */
+export function approverView(sources: Sources) {
+  const { assessed } = sources;
+  const { currency } = assessed.document.claim;
+  const ledgerCurrency = assessed.book.entities[0]!.currency;
+  const shown = shownTies(assessed.ties, []);
+  const { ties } = summariseReview(assessed.result, shown, { currency, ledgerCurrency, onHold: false });
+  return { ...makersView(sources), findings: assessed.result.findings, ties };
+}
+
+/** The budgets of grants and projects are their owners' business. */
+const concernsMakers = (finding: Finding): boolean => finding.code !== 'budget-over';
+
+function makersView({ around, assessed, receipts, may }: Sources) {
+  const { header, history, queries, submitted } = around;
+  const { document, result } = assessed;
+  const { clearedBy: _, ...claim } = header;
+  return {
+    claim,
+    document: document.claim,
+    amounts: Object.fromEntries(result.lines.map((l) => [l.id, l.claimAmount])),
+    settlement: { ...settlementSum(document.claim, result), fromAdvances: fromAdvances(result, document.own) },
+    queries: queries.filter((q) => q.sent) as never,
+    receipts,
+    changes: IN_PREPARATION.includes(around.row.state) ? [] : changesOf(submitted?.claim ?? null, document.claim),
+    tide: tideOf(history),
+    history: history.filter((e) => !FINANCE_ONLY.has(e.kind)).map(withoutTies),
+    may,
+  };
+}
+
+const fromAdvances = ({ settlement }: Assessment, { advances }: OwnBook) =>
+  settlement.advances.map(({ advance, advancePart, left }) => ({
+    advance,
+    part: advancePart,
+    left,
+    currency: advances.find((a) => a.id === advance)!.currency,
+  }));
+
+const FIELDS = ['category', 'coding', 'split', 'tax', 'items'] as const;
+
+/** What differs from the lines as they were submitted; the original stays on record. */
+function changesOf(submitted: Claim | null, now: Claim) {
+  return now.lines.flatMap((line) => {
+    const before = submitted?.lines.find((l) => l.id === line.id);
+    if (!before) return [];
+    const changed = FIELDS.filter((field) => canonical(before[field] ?? null) !== canonical(line[field] ?? null));
+    return changed.map((field) => ({ line: line.id, field, from: before[field] ?? null, to: line[field] ?? null }));
+  });
+}
+
+/** Which comparisons a query was about is finance's matter. */
+const withoutTies = ({ facts: { tie: _, ...facts }, ...event }: HistoryEvent): HistoryEvent => ({ ...event, facts });
+
+/** One piece of a tide bar for each state a claim came into: it ends when the next begins. */
+export const tideOf = (events: readonly { at: string | Date; facts: Record<string, unknown> }[]) =>
+  events.flatMap(({ at, facts }) =>
+    typeof facts.state === 'string' ? [{ state: facts.state, from: new Date(at) }] : [],
+  );

@@ -1,0 +1,124 @@
+import { canonical } from '../../../core/numbers/canonical.ts';
+import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
+import type { Outcome } from '../../platform/acts/acts.types.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
+import { sha256 } from '../../platform/history/sha256.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { today } from '../../platform/ports/clock.ts';
+import { selectPeriods } from '../../records/book/periods.queries.ts';
+import { assessRows, type AssessedClaim } from '../../records/claims/assessClaim.ts';
+import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { copyVersion, freezeVersion } from '../../records/claims/claims.queries.ts';
+import { onlyClaim, useOfClaim } from '../../records/claims/usesOf.ts';
+import { selectPerson } from '../../records/people/people.queries.ts';
+import { sendQueries } from './queries.queries.ts';
+
+const act = (
+  context: Context,
+  actor: Actor,
+  name: ClaimAct,
+  seen: SeenClaim,
+  work: (trx: Db, claim: LockedClaim) => Promise<Outcome<void>>,
+): Promise<void> =>
+  inTransaction(context, (trx) =>
+    actOnClaim(context, trx, { act: name, claim: seen, actor }, (claim) => work(trx, claim)),
+  );
+
+/** Submits a draft as its first version. The version is frozen: document, assessment and fingerprint of its evidence. */
+export const submitClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  act(context, actor, 'submit', seen, (trx, claim) => handIn(context, trx, claim));
+
+/** Submits a returned claim as its next version, which was opened when it was returned. */
+export const resubmitClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  act(context, actor, 'resubmit', seen, (trx, claim) => handIn(context, trx, claim));
+
+async function handIn(context: Context, trx: Db, claim: LockedClaim): Promise<Outcome<void>> {
+  const { row, revision } = claim;
+  row.approver_id = await approverOf(trx, claim);
+  const { timeZone } = await selectPeriods(trx, row.entity_id);
+  row.submitted_on = today(context.clock, timeZone);
+  const { assessed, columns } = await assessRows(trx, context.clock, row, revision);
+  if (assessed.document.claim.lines.length === 0) throw new Refused('no-lines', { claim: row.number });
+  const frozen = frozenOf(assessed);
+  await freezeVersion(trx, claim.at, frozen, context.clock.now());
+  return {
+    result: undefined,
+    columns: {
+      ...columns,
+      approver_id: row.approver_id,
+      submitted_on: row.submitted_on,
+      submitted_version: row.version,
+    },
+    facts: { version: row.version, evidence: frozen.evidence },
+    about: sha256(canonical(frozen)),
+    jobs: alikeAgain(assessed),
+  };
+}
+
+/** Who decides about a claim: its approver, or the one the claimant usually has. Never its claimant or preparer. */
+async function approverOf(trx: Db, { row }: LockedClaim): Promise<string> {
+  const approver = row.approver_id ?? (await selectPerson(trx, row.claimant_id))?.usual_approver ?? null;
+  if (approver === null || approver === row.claimant_id || approver === row.preparer_id)
+    throw new Refused('no-approver', { claim: row.number });
+  return approver;
+}
+
+/** What is kept of a version for good: what was claimed, what it came to, and the fingerprint of its evidence. */
+function frozenOf({ document, assessment, evidence }: AssessedClaim) {
+  const { receipts, charges } = evidence;
+  return { claim: document.claim, assessment, evidence: sha256(canonical({ receipts, charges })) };
+}
+
+/** Claims that look like this one learn of it. */
+const alikeAgain = ({ evidence }: AssessedClaim) => {
+  const claims = new Set(Object.values(evidence.duplicates).flatMap((found) => found.map((d) => d.claim)));
+  return [...claims].map((number) => ({ name: 'assess-claims' as const, data: { key: onlyClaim(number) } }));
+};
+
+/** Claims that looked like this one no longer do. */
+const noLongerAlike = ({ row }: LockedClaim) => [
+  { name: 'assess-claims' as const, data: { key: useOfClaim(row.number) } },
+];
+
+/** Takes back a submission while nobody has decided. */
+export const withdrawClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  act(context, actor, 'withdraw', seen, async (_trx, claim) => ({ result: undefined, jobs: noLongerAlike(claim) }));
+
+/** Approves a claim; it goes to finance. */
+export const approveClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  act(context, actor, 'approve', seen, async () => ({ result: undefined }));
+
+export interface WithReason extends SeenClaim {
+  reason: string;
+}
+
+/** Declines a claim for good, with the reason. */
+export const declineClaim = (context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> =>
+  act(context, actor, 'decline', seen, async (_trx, claim) => ({
+    result: undefined,
+    words: { reason },
+    columns: { hold_reason: null, hold_until: null },
+    jobs: noLongerAlike(claim),
+  }));
+
+/**
+ * Sends a claim back to the claimant with the reason and all queries at once. The version stays as it was; the next one is
+ * opened with everything it holds, for the claimant to put right.
+ */
+export function returnClaim(context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> {
+  return act(context, actor, 'return', seen, async (trx, claim) => {
+    const { row, at, revision } = claim;
+    const queries = await sendQueries(trx, at, context.clock.now());
+    await copyVersion(trx, at);
+    Object.assign(row, { version: row.version + 1, hold_reason: null, hold_until: null });
+    const { columns } = await assessRows(trx, context.clock, row, revision);
+    return {
+      result: undefined,
+      columns: { ...columns, version: row.version, hold_reason: null, hold_until: null },
+      facts: { version: at.version },
+      words: { reason, queries },
+    };
+  });
+}

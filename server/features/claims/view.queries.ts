@@ -1,0 +1,83 @@
+import type { Claim } from '../../../core/documents/case.schema.ts';
+import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
+import type { ClaimHeader, HistoryEvent } from '../../../contract/claims.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import type { ClaimRow, VersionKey } from '../../records/claims/claims.queries.ts';
+import type { MarkRow } from '../../records/claims/marks.queries.ts';
+
+/** Everything about a claim that is not computed, in one statement. */
+export interface ClaimSurroundings {
+  row: ClaimRow;
+  header: ClaimHeader & { clearedBy: string | null };
+  history: HistoryEvent[];
+  marks: (MarkRow & { by: string; at: string })[];
+  queries: {
+    line: string;
+    kind: string | null;
+    text: string;
+    by: string;
+    at: string;
+    sent: boolean;
+    version: number;
+  }[];
+  journals: { number: string; purpose: string; date: string; live: boolean }[];
+  submitted: { claim: Claim } | null;
+}
+
+const EVENTS = `(select coalesce(jsonb_agg(jsonb_build_object('seq', e.seq, 'at', e.at, 'kind', e.kind, 'facts', e.facts::jsonb,
+    'words', w.words, 'actor', p.name) order by e.seq), '[]')
+  from events e left join people p on p.id = e.actor_id left join event_words w on w.event_id = e.id
+  where e.record_kind = 'claim' and e.record_id = c.number)`;
+const MARKS = `(select coalesce(jsonb_agg(jsonb_build_object('line_id', m.line_id, 'kind', m.kind, 'mark', m.mark, 'about', m.about,
+    'reason', m.reason, 'by', p.name, 'at', m.at)), '[]')
+  from tie_marks m join people p on p.id = m.by_id where m.claim_id = c.id and m.version = c.submitted_version)`;
+const QUERIES = `(select coalesce(jsonb_agg(jsonb_build_object('line', q.line_id, 'kind', q.kind, 'text', q.text, 'by', p.name, 'at', q.at,
+    'sent', q.sent_at is not null, 'version', q.version) order by q.id), '[]')
+  from queries q join people p on p.id = q.by_id where q.claim_id = c.id and q.version = c.submitted_version)`;
+const JOURNALS = `(select coalesce(jsonb_agg(jsonb_build_object('number', j.number, 'purpose', j.purpose, 'date', j.date, 'live', j.live) order by j.id), '[]')
+  from journals j where j.source_kind = 'claim' and j.source_id in (select c.number || '/' || v from generate_series(1, c.version) v))`;
+const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 'revision', c.revision, 'state', c.state, 'entity', c.entity_id,
+    'entityName', e.name, 'claimant', p.name, 'claimantKind', p.kind, 'preparer', b.name, 'approver', a.name, 'clearedBy', r.name,
+    'currency', c.currency, 'ledgerCurrency', e.currency, 'purpose', c.purpose, 'tripFrom', c.trip_from, 'tripTo', c.trip_to,
+    'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdUntil', c.hold_until)`;
+
+/** A claim with what surrounds it; undefined when there is none of that number. */
+export async function selectSurroundings(db: Db, number: string): Promise<ClaimSurroundings | undefined> {
+  const { rows } = await db.raw(
+    `select c.id, c.number, c.version, c.submitted_version, c.revision, c.entity_id, c.claimant_id, c.preparer_id, c.approver_id, c.currency,
+       c.state, c.purpose, c.submitted_on, c.cleared_by, c.hold_reason, c.hold_until,
+       ${HEADER} as header, ${EVENTS} as history, ${MARKS} as marks, ${QUERIES} as queries, ${JOURNALS} as journals, v.submitted
+     from claims c join entities e on e.id = c.entity_id join people p on p.id = c.claimant_id join people b on b.id = c.preparer_id
+     left join people a on a.id = c.approver_id left join people r on r.id = c.cleared_by
+     left join claim_versions v on v.claim_id = c.id and v.version = c.submitted_version
+     where c.number = ?`,
+    [number],
+  );
+  if (!rows[0]) return undefined;
+  const { header, history, marks, queries, journals, submitted, ...row } = rows[0];
+  return { row, header, history, marks, queries, journals, submitted };
+}
+
+export interface ShownReceipt {
+  id: string;
+  pages: { width: number; height: number }[];
+  reading: Reading | null;
+}
+
+/** The receipts of a version's lines as they are looked at, by line id. */
+export async function selectShownReceipts(db: Db, key: VersionKey): Promise<Record<string, ShownReceipt>> {
+  const rows = await db('lines as l')
+    .join('receipts as r', 'r.id', 'l.receipt_id')
+    .leftJoin('readings as g', 'g.sha256', 'r.sha256')
+    .where({ 'l.claim_id': key.claim_id, 'l.version': key.version })
+    .select('l.id as line', 'r.id', 'g.reading')
+    .select(
+      db.raw(`(select jsonb_agg(jsonb_build_object('width', p.width, 'height', p.height) order by p.page)
+        from receipt_pages p where p.sha256 = r.sha256) as pages`),
+    );
+  return Object.fromEntries(rows.map(({ line, id, ...rest }) => [line, { id: String(id), ...rest }]));
+}
+
+/** A book by its hash. */
+export const selectBook = (db: Db, hash: string): Promise<{ content: unknown } | undefined> =>
+  db('books').where({ hash }).first('content');

@@ -1,0 +1,157 @@
+import { fromMinor, magnitude, signOf } from '../../../core/numbers/amount.ts';
+import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
+import type { PairRequest, UnpairRequest } from '../../../contract/gather.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { lockCharges, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
+import { leftOf, lockChargesToFree } from '../../records/cards/charges.ts';
+import { updateLine } from '../../records/claims/claims.queries.ts';
+import { selectReceipt } from '../../records/receipts/receipts.queries.ts';
+import { refOf, selectDraftLines, type DraftLine } from './gather.queries.ts';
+import { settleCharge } from '../../records/claims/settleCharge.ts';
+import { touchClaims } from '../../records/claims/touchClaims.ts';
+
+type Refs = readonly { claim: string; line: string }[];
+const claimsOf = (refs: Refs, revisions: Record<string, number>) =>
+  [...new Set(refs.map((r) => r.claim))].map((number) => ({ number, revision: revisions[number] ?? 0 }));
+const namesOf = (refs: Refs): string[] => refs.map((r) => `${r.claim}/${r.line}`);
+
+/** Accepts pairs, all or none, on every claim they touch. */
+export function acceptPairs(context: Context, actor: Actor, { revisions, pairs }: PairRequest): Promise<void> {
+  const refs = pairs.flatMap((p) => p.lines);
+  const charges = pairs.flatMap((p) => (p.charge ? [p.charge] : []));
+  const claims = claimsOf(refs, revisions);
+  const facts = () => ({ lines: namesOf(refs) });
+  return inTransaction(context, (trx) =>
+    touchClaims(context, trx, { act: 'pair', actor, claims, charges, facts }, async () => {
+      await lockCharges(trx, charges);
+      const lines = new Map((await selectDraftLines(trx, actor.id)).map((l) => [refOf(l), l]));
+      for (const pair of pairs) await accept(trx, actor, pair, lines);
+    }),
+  );
+}
+
+async function accept(
+  trx: Db,
+  actor: Actor,
+  pair: PairRequest['pairs'][number],
+  lines: ReadonlyMap<string, DraftLine>,
+): Promise<void> {
+  const own = namesOf(pair.lines).map((name) => {
+    const found = lines.get(name);
+    if (!found) throw new Refused('not-found', { what: 'line' });
+    return found;
+  });
+  if (pair.charge) await pairCharge(trx, actor, own, pair.charge, pair.takeAmount);
+  if (pair.receipt) await pairReceipt(trx, actor, own, pair.receipt);
+}
+
+async function pairCharge(
+  trx: Db,
+  actor: Actor,
+  lines: readonly DraftLine[],
+  chargeId: string,
+  takeAmount: boolean,
+): Promise<void> {
+  const [charge] = await selectCharges(trx, { holderId: actor.id, ids: [chargeId] });
+  if (!charge) throw new Refused('not-found', { what: 'charge' });
+  if (charge.marked)
+    throw new Refused('charge-in-use', { merchant: charge.merchant, state: 'marked as claimed already' });
+  const taken = lines.find((l) => l.charge_id !== null);
+  if (taken) throw new Refused('pair-taken', { line: taken.id, claim: taken.number });
+  const money = fit(lines, charge, takeAmount);
+  for (const line of lines)
+    await updateLine(trx, line, { ...money, ...paidBy(charge), before_pair: JSON.stringify(stateBefore(line)) });
+  await settleCharge(trx, charge);
+}
+
+const paidBy = (charge: ChargeRecord) => ({
+  charge_id: charge.id,
+  paid_by: 'card',
+  card: charge.card,
+  rate_kind: 'card',
+  rate_value: null,
+  settled_amount: charge.settledAmount,
+  settled_currency: charge.settledCurrency,
+});
+
+/** What changes in the amount of a line, or why the lines cannot be on the charge. The bank's amount never changes. */
+function fit(lines: readonly DraftLine[], charge: ChargeRecord, takeAmount: boolean): Record<string, unknown> {
+  const left = leftOf(charge);
+  const [only] = lines;
+  if (isPartOf(lines, charge, left)) return {};
+  if (lines.length === 1 && isAsTaken(only!, charge)) return { amount: charge.amount, currency: charge.currency };
+  if (lines.length === 1 && takeAmount) return { amount: left, currency: charge.currency };
+  throw new Refused('pair-differs', {
+    who: lines.length === 1 ? 'The line says' : 'The lines say',
+    said: lines.map((l) => `${fromMinor(l.amount, l.currency)} ${l.currency}`).join(' and '),
+    takeable: lines.length === 1,
+    left: fromMinor(left, charge.currency),
+    currency: charge.currency,
+  });
+}
+
+/** Whether the lines are all that is left of the charge, or a part of one that is divided among several lines. */
+function isPartOf(lines: readonly DraftLine[], charge: ChargeRecord, left: bigint): boolean {
+  if (lines.some((l) => l.currency !== charge.currency)) return false;
+  const sum = lines.reduce((a, l) => a + l.amount, 0n);
+  if (sum === left) return true;
+  const divided = lines.length > 1 || charge.lines.length > 0;
+  return divided && signOf(sum) === signOf(left) && magnitude(sum) < magnitude(left);
+}
+
+/** Whether a line says what the bank took, in the bank's currency, of a charge that is on no line yet. */
+const isAsTaken = (line: DraftLine, charge: ChargeRecord): boolean =>
+  charge.lines.length === 0 && line.currency === charge.settledCurrency && line.amount === charge.settledAmount;
+
+const stateBefore = (l: DraftLine) => ({
+  paid_by: l.paid_by,
+  card: l.card,
+  amount: String(l.amount),
+  currency: l.currency,
+  rate_kind: l.rate_kind,
+  rate_value: l.rate_value,
+  settled_amount: l.settled_amount === null ? null : String(l.settled_amount),
+  settled_currency: l.settled_currency,
+});
+
+async function pairReceipt(trx: Db, actor: Actor, lines: readonly DraftLine[], receiptId: string): Promise<void> {
+  const receipt = await selectReceipt(trx, BigInt(receiptId));
+  if (receipt?.ownerId !== actor.id) throw new Refused('not-found', { what: 'receipt' });
+  const foreign = receipt.usedOn.find((use) => !(IN_PREPARATION as readonly string[]).includes(use.state));
+  if (foreign) throw new Refused('receipt-in-use', { claim: foreign.claim, state: foreign.state });
+  for (const line of lines) await updateLine(trx, line, { receipt_id: receipt.id });
+}
+
+/** Takes charges or receipts off lines again; a line is then as it was before the pair. */
+export function undoPairs(
+  context: Context,
+  actor: Actor,
+  { revisions, lines: refs, what }: UnpairRequest,
+): Promise<void> {
+  const wanted = new Set(namesOf(refs));
+  return inTransaction(context, async (trx) => {
+    const mine = async () => (await selectDraftLines(trx, actor.id)).filter((l) => wanted.has(refOf(l)));
+    const charges = what === 'charge' ? chargesOf(await mine()) : [];
+    const touch = { act: 'unpair' as const, actor, charges, facts: () => ({ lines: [...wanted], what }) };
+    await touchClaims(context, trx, { ...touch, claims: claimsOf(refs, revisions) }, async () => {
+      if (what === 'charge') await lockChargesToFree(trx, charges);
+      for (const line of await mine()) {
+        if (what === 'receipt') await updateLine(trx, line, { receipt_id: null });
+        else if (line.charge_id !== null) await unpairCharge(trx, line);
+      }
+    });
+  });
+}
+
+const chargesOf = (lines: readonly DraftLine[]): string[] =>
+  lines.flatMap((l) => (l.charge_id === null ? [] : [String(l.charge_id)]));
+
+async function unpairCharge(trx: Db, line: DraftLine): Promise<void> {
+  const before = line.before_pair ?? { rate_kind: 'reference', settled_amount: null, settled_currency: null };
+  await updateLine(trx, line, { ...before, charge_id: null, before_pair: null });
+  const [charge] = await selectCharges(trx, { ids: [String(line.charge_id)] });
+  if (charge) await settleCharge(trx, charge);
+}

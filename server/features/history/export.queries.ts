@@ -1,0 +1,35 @@
+import type { LedgerJournal } from '../../../core/ledger/journalText.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { selectRows } from '../../records/ledger/journals.queries.ts';
+import { writeLedgerRow } from '../../records/ledger/postJournal.ts';
+
+const CHUNK = 200;
+
+/** Every journal as it was posted, in the order of posting, with the hash it was posted under. */
+export async function* selectJournalExport(db: Db): AsyncGenerator<LedgerJournal & { hash: string }> {
+  for (let after = 0n; ;) {
+    const heads = await db('journals as j')
+      .leftJoin('journals as o', 'o.id', 'j.reverses')
+      .leftJoin('journals as k', 'k.id', 'j.corrects')
+      .whereRaw('j.id > ?', [String(after)])
+      .orderBy('j.id')
+      .limit(CHUNK)
+      .select('j.*', 'o.number as reversed', 'k.number as corrected');
+    for (const head of heads)
+      yield {
+        format: 'ebbet-journal/1',
+        number: head.number,
+        entity: head.entity_id,
+        currency: head.currency,
+        date: head.date,
+        purpose: head.purpose,
+        source: { kind: head.source_kind, id: head.source_id },
+        reverses: head.reversed,
+        corrects: head.corrected,
+        rows: (await selectRows(db, head.id)).map((row) => writeLedgerRow(row, head.currency)),
+        hash: head.hash,
+      };
+    if (heads.length < CHUNK) return;
+    after = heads.at(-1).id;
+  }
+}

@@ -1,0 +1,61 @@
+import type { AdvanceState } from '../../../core/workflow/lifecycles/advance.ts';
+import type { LockedRecord, RecordStore } from '../../platform/acts/acts.types.ts';
+import type { Db } from '../../platform/db/connect.ts';
+
+export interface AdvanceRow {
+  id: string;
+  revision: number;
+  state: AdvanceState;
+  person_id: string;
+  approver_id: string | null;
+  entity_id: string;
+  currency: string;
+  amount: bigint;
+  purpose: string;
+  requested_on: string;
+  due_by: string | null;
+}
+export interface LockedAdvance extends LockedRecord<AdvanceState> {
+  row: AdvanceRow;
+}
+
+export const advanceStore: RecordStore<AdvanceState, LockedAdvance, string> = {
+  async lock(trx, id) {
+    const row: AdvanceRow | undefined = await trx('advances').where({ id }).forUpdate().first();
+    if (!row) return undefined;
+    const people = { claimant: row.person_id, approver: row.approver_id };
+    return { id, name: id, state: row.state, entity: row.entity_id, revision: row.revision, people, row };
+  },
+  async save(trx, { id }, changes) {
+    await trx('advances').where({ id }).update(changes);
+  },
+  exists: ({ people, entity }, actor) =>
+    actor.id === people.claimant
+    || actor.id === people.approver
+    || (['reviewer', 'controller', 'auditor'] as const).some((role) => actor.holds(role, entity)),
+};
+
+export async function insertAdvance(trx: Db, row: Omit<AdvanceRow, 'revision'>): Promise<void> {
+  await trx('advances').insert(row);
+}
+
+/** Of some advances those whose state no longer says what is open of them, with the act that puts it right. */
+export async function selectSettledAdvances(
+  trx: Db,
+  ids: readonly string[],
+): Promise<{ id: string; act: 'settle' | 'reopen' }[]> {
+  const rows = await trx('advances as a')
+    .join('open_items as i', (on) =>
+      on.on('i.source_id', 'a.id').andOnVal('i.source_kind', 'advance').andOnVal('i.kind', 'staff advance'),
+    )
+    .whereIn('a.id', [...ids])
+    .whereIn('a.state', ['paid out', 'settled'])
+    .groupBy('a.id')
+    .orderBy('a.id')
+    .select('a.id', 'a.state', trx.raw('sum(i.amount)::bigint as open'));
+  return rows.flatMap(({ id, state, open }: { id: string; state: string; open: bigint }) => {
+    const act = open === 0n ? ('settle' as const) : ('reopen' as const);
+    const agrees = (open === 0n) === (state === 'settled');
+    return agrees ? [] : [{ id, act }];
+  });
+}

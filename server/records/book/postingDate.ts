@@ -1,0 +1,29 @@
+import { today, type Clock } from '../../platform/ports/clock.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { selectPeriods, type PeriodRow } from './periods.queries.ts';
+
+/** An entity's date, and the date a posting would carry: today when its period is open, else the end of the latest open period before, else today. */
+export async function proposedPostingDate(db: Db, clock: Clock, entityId: string): Promise<string> {
+  const { timeZone, periods } = await selectPeriods(db, entityId);
+  const date = today(clock, timeZone);
+  const open = periods.filter((p) => p.state === 'open');
+  if (open.some((p) => holds(p, date))) return date;
+  return open.filter((p) => p.to_date < date).at(-1)?.to_date ?? date;
+}
+
+/**
+ * The open period a posting date falls into. Refused with the open ones named when there is none, and when the date has
+ * not come yet where the entity is.
+ */
+export async function openPeriodOf(db: Db, clock: Clock, entityId: string, date: string): Promise<PeriodRow> {
+  const { timeZone, periods } = await selectPeriods(db, entityId);
+  const now = today(clock, timeZone);
+  if (date > now) throw new Refused('future-date', { date, today: now });
+  const period = periods.find((p) => p.state === 'open' && holds(p, date));
+  if (period) return period;
+  const open = periods.filter((p) => p.state === 'open' && p.from_date <= now);
+  throw new Refused('period-closed', { date, open: open.map((p) => p.id).join(', ') || 'none' });
+}
+
+const holds = (period: PeriodRow, date: string): boolean => period.from_date <= date && date <= period.to_date;

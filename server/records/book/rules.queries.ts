@@ -1,0 +1,34 @@
+import type { CodingRule, Dimension, Limit } from '../../../core/documents/rules.schema.ts';
+import type { Db } from '../../platform/db/connect.ts';
+
+export async function selectLimits(db: Db): Promise<Limit[]> {
+  const rows = await db('limits').orderBy(['id', 'valid_from']);
+  return rows.map((row) => ({ ...row.rule, id: row.id, from: row.valid_from, to: row.valid_to }));
+}
+
+export async function selectCodingRules(db: Db): Promise<CodingRule[]> {
+  const rows = await db('coding_rules').orderBy(['id', 'valid_from']);
+  return rows.map((row) => ({ ...row.rule, id: row.id, from: row.valid_from, to: row.valid_to }));
+}
+
+/** The chart's dimensions with their codes and who answers for each. */
+export async function selectDimensions(db: Db): Promise<Dimension[]> {
+  const values = await db('dimension_values as v')
+    .leftJoin('people as p', 'p.id', 'v.owner_id')
+    .orderBy(['v.dimension_id', 'v.code'])
+    .select(
+      'v.dimension_id',
+      'v.code',
+      'v.name',
+      'p.name as owner',
+      'v.categories',
+      'v.valid_from as from',
+      'v.valid_to as to',
+    );
+  const dimensions = await db('dimensions').orderBy('position').select('id', 'name');
+  return dimensions.map(({ id, name }) => ({
+    id,
+    name,
+    values: values.filter((v) => v.dimension_id === id).map(({ dimension_id: _, ...value }) => value),
+  }));
+}

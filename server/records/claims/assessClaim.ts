@@ -1,0 +1,218 @@
+import { addDays } from '../../../core/numbers/isoDate.ts';
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
+import type { Case, Claim } from '../../../core/documents/case.schema.ts';
+import { readCase, writePath } from '../../../core/documents/readCase.ts';
+import { joinBook, type OwnBook, type SharedBook } from '../../../core/documents/splitBook.ts';
+import { reviewCase, type Review } from '../../../core/evidence/comparisons/reviewCase.ts';
+import { settledState } from '../../../core/evidence/comparisons/settledState.ts';
+import { summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
+import { tieText } from '../../../core/evidence/comparisons/tieText.ts';
+import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import type { Clock } from '../../platform/ports/clock.ts';
+import { sha256 } from '../../platform/history/sha256.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import {
+  MAX_RATE_AGE,
+  PIVOT,
+  selectAdvances,
+  selectBudgets,
+  selectClaimant,
+  selectRates,
+  writeLeft,
+  type BudgetRow,
+} from '../book/book.queries.ts';
+import { currentBook } from '../book/sharedBook.ts';
+import { proposedPostingDate } from '../book/postingDate.ts';
+import { replaceUses, selectAssessment, upsertAssessment } from './assessments.queries.ts';
+import type { ClaimRow, VersionKey } from './claims.queries.ts';
+import { readEvidence } from './evidence.ts';
+import { selectLineReceipts } from './evidence.queries.ts';
+import { deleteMarks, selectMarks, type MarkRow } from './marks.queries.ts';
+import { readDocument } from './readDocument.ts';
+import { usesOf } from './usesOf.ts';
+
+/** A claim's version with everything computed of it now, and what it was computed from. */
+export interface AssessedClaim extends Review {
+  document: Case;
+  own: OwnBook;
+  bookHash: string;
+  evidence: Evidence;
+  budgets: BudgetRow[];
+}
+
+/** What is assessed: the claim as a document with its evidence. */
+export interface Subject {
+  claim: Claim;
+  evidence: Evidence;
+}
+
+/** The stored assessment of a version as it can be worked on: the document whole again. */
+export interface KeptClaim extends Subject {
+  document: Case;
+  assessment: Assessment;
+  ties: Tie[];
+}
+
+/** What was last computed of a version; refused when it never was. */
+export async function keptClaim(db: Db, key: VersionKey): Promise<KeptClaim> {
+  const stored = await selectAssessment(db, key);
+  if (!stored) throw new Refused('not-found', { what: 'assessment' });
+  const { own, ...rest } = stored.document;
+  const document: Case = { ...rest, book: joinBook(stored.book, own) };
+  return { document, claim: document.claim, evidence: stored.evidence, assessment: stored.result, ties: stored.ties };
+}
+
+/** A version in preparation as its rows say it is. */
+export async function subjectFromRows(db: Db, claim: ClaimRow, postingDate: string): Promise<Subject> {
+  const key = { claim_id: claim.id, version: claim.version };
+  const receipts = await selectLineReceipts(db, key);
+  const document = await readDocument(db, claim, receipts, postingDate);
+  return { claim: document, evidence: await readEvidence(db, key, receipts) };
+}
+
+/** A submitted version as it was last assessed, with charges and duplicates as they are now. */
+export async function subjectAgain(db: Db, claim: ClaimRow, kept: Subject): Promise<Subject> {
+  const evidence = await readEvidence(db, { claim_id: claim.id, version: claim.version }, kept.evidence.receipts);
+  return { claim: kept.claim, evidence };
+}
+
+/** Assesses a claim for a posting date; nothing is written. An impossible claim is refused with the path of the fault. */
+export async function assessClaim(
+  db: Db,
+  row: ClaimRow,
+  { claim, evidence }: Subject,
+  postingDate: string,
+): Promise<AssessedClaim> {
+  const book = await currentBook(db, row.entity_id);
+  const { own, budgets } = await ownBook(db, row, claim, book.content, postingDate);
+  const document = validCase({ format: 'ebbet-case/1', postingDate, claim, book: joinBook(book.content, own) });
+  return { document, own, bookHash: book.hash, evidence, budgets, ...reviewCase(document, evidence) };
+}
+
+/** The case when it is valid; refused with the path of its first fault when it is not. */
+export function validCase(document: Case): Case {
+  const read = readCase(document);
+  if (read.ok) return read.case;
+  const { path, message } = read.problems[0]!;
+  throw new Refused('invalid', { problem: `${writePath(path)}: ${message}`, path: writePath(path) });
+}
+
+async function ownBook(db: Db, row: ClaimRow, claim: Claim, shared: SharedBook, postingDate: string) {
+  const ledger = shared.entities[0]!.currency;
+  const advances = await selectAdvances(
+    db,
+    (claim.advances ?? []).map((a) => a.advance),
+    ledger,
+  );
+  const budgets = await selectBudgets(db, row.entity_id, { kind: 'claim', id: row.number });
+  const rates = await selectRates(db, rateScope(claim, [ledger, ...advances.map((a) => a.currency)], postingDate));
+  const people = await selectClaimant(db, row.claimant_id);
+  return { own: { rates, people, advances, left: writeLeft(budgets, ledger) }, budgets };
+}
+
+/** Which quotes the claim's own amounts can need. */
+function rateScope({ currency, lines, submittedOn }: Claim, others: readonly string[], postingDate: string) {
+  const dates = [...lines.map((l) => l.date), submittedOn ?? postingDate, postingDate].sort();
+  const stated = lines.flatMap((l) => [l.currency, ...(l.rate?.kind === 'card' ? [l.rate.settled.currency] : [])]);
+  const used = new Set([currency, ...stated, ...others]);
+  const currencies = used.size > 1 ? [...new Set([...used, PIVOT])] : [];
+  return { currencies, from: addDays(dates[0]!, -MAX_RATE_AGE), to: dates.at(-1)! };
+}
+
+/** How an assessment is kept: from what it was made, at which revision, and whether the figures may still change. */
+export interface Keeping {
+  clock: Clock;
+  revision: number;
+  onHold: boolean;
+  /** Posted figures stand; nothing of the book changes them any more. */
+  final?: boolean;
+}
+
+/**
+ * Stores what was computed of a claim, forgets marks on comparisons that are no longer what was marked, and gives the
+ * columns a list shows of it.
+ */
+export async function keepAssessment(
+  trx: Db,
+  row: ClaimRow,
+  assessed: AssessedClaim,
+  { clock, revision, onHold, final = false }: Keeping,
+): Promise<Record<string, unknown>> {
+  const key = { claim_id: row.id, version: row.version };
+  const { document, own, bookHash, evidence, assessment, ties } = assessed;
+  const { book: _, ...rest } = document;
+  await upsertAssessment(trx, key, {
+    revision,
+    assessed_at: clock.now(),
+    book_hash: bookHash,
+    document: { ...rest, own },
+    evidence,
+    result: assessment,
+    ties,
+  });
+  await replaceUses(trx, row.id, final ? [] : usesOf(assessed));
+  const marks = await dropStaleMarks(trx, key, ties);
+  return summaryColumns(assessed, marks, onHold);
+}
+
+async function dropStaleMarks(trx: Db, key: VersionKey, ties: readonly Tie[]): Promise<MarkRow[]> {
+  const marks = await selectMarks(trx, key);
+  const holds = (mark: MarkRow) =>
+    ties.some((t) => t.line === mark.line_id && t.kind === mark.kind && fingerprintOf(t) === mark.about);
+  await deleteMarks(
+    trx,
+    key,
+    marks.filter((m) => !holds(m)),
+  );
+  return marks.filter(holds);
+}
+
+/** The fingerprint of a comparison, by which a mark says what it is about. */
+export const fingerprintOf = (tie: Tie): string => sha256(tieText(tie));
+
+export type ShownTies = ReturnType<typeof shownTies>;
+/** The ties of a claim with the state each has after what the reviewer said. */
+export function shownTies(ties: readonly Tie[], marks: readonly Pick<MarkRow, 'line_id' | 'kind' | 'mark'>[]) {
+  const markOf = new Map(marks.map((m) => [`${m.line_id} ${m.kind}`, m.mark]));
+  return ties.map((tie) => ({ ...tie, shown: settledState(tie, markOf.get(`${tie.line} ${tie.kind}`) ?? null) }));
+}
+
+/** What the queue shows of a claim, as columns. */
+export function summaryColumns(
+  { document, assessment, ties }: Pick<KeptClaim, 'document' | 'assessment' | 'ties'>,
+  marks: readonly MarkRow[],
+  onHold: boolean,
+): Record<string, unknown> {
+  const ledgerCurrency = document.book.entities[0]!.currency;
+  const { claim } = document;
+  const summary = summariseReview(assessment, shownTies(ties, marks), {
+    currency: claim.currency,
+    ledgerCurrency,
+    onHold,
+  });
+  return {
+    to_pay: summary.toPay,
+    at_risk: summary.atRisk,
+    ties: JSON.stringify(summary.ties),
+    stops: summary.stops,
+    asks: summary.asks,
+    priority: summary.priority,
+    search: searchText(document),
+  };
+}
+
+/** What a claim is found by. */
+function searchText({ claim, book }: Case): string {
+  const person = book.people[0]?.name ?? '';
+  const merchants = new Set(claim.lines.map((l) => l.merchant ?? ''));
+  return [claim.number, person, claim.purpose ?? '', ...merchants].join(' ').toLowerCase().slice(0, 4000);
+}
+
+/** Assesses a version in preparation from its rows and keeps the result; the columns to save with it. */
+export async function assessRows(trx: Db, clock: Clock, row: ClaimRow, revision: number) {
+  const date = await proposedPostingDate(trx, clock, row.entity_id);
+  const assessed = await assessClaim(trx, row, await subjectFromRows(trx, row, date), date);
+  const columns = await keepAssessment(trx, row, assessed, { clock, revision, onHold: row.hold_reason !== null });
+  return { assessed, columns };
+}

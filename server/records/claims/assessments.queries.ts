@@ -1,0 +1,99 @@
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
+import type { Case } from '../../../core/documents/case.schema.ts';
+import type { Finding } from '../../../core/documents/finding.ts';
+import type { OwnBook, SharedBook } from '../../../core/documents/splitBook.ts';
+import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import type { VersionKey } from './claims.queries.ts';
+
+/** A case without the part of its book that is kept once by hash. */
+export type StoredDocument = Omit<Case, 'book'> & { own: OwnBook };
+
+/** What was computed of a claim's version, and everything it was computed from. */
+export interface StoredAssessment {
+  revision: number;
+  assessed_at: Date;
+  book_hash: string;
+  document: StoredDocument;
+  evidence: Evidence;
+  result: Assessment;
+  ties: Tie[];
+}
+
+/** The stored assessment with the shared part of its book. */
+export function selectAssessment(
+  db: Db,
+  key: VersionKey,
+): Promise<(StoredAssessment & { book: SharedBook }) | undefined> {
+  return db('assessments as a')
+    .join('books as b', 'b.hash', 'a.book_hash')
+    .where({ claim_id: key.claim_id, version: key.version })
+    .first(
+      'a.revision',
+      'a.assessed_at',
+      'a.book_hash',
+      'a.document',
+      'a.evidence',
+      'a.result',
+      'a.ties',
+      'b.content as book',
+    );
+}
+
+export async function upsertAssessment(trx: Db, key: VersionKey, row: StoredAssessment): Promise<void> {
+  const { document, evidence, result, ties, ...rest } = row;
+  const stored = {
+    ...key,
+    ...rest,
+    document: JSON.stringify(document),
+    evidence: JSON.stringify(evidence),
+    result: JSON.stringify(result),
+    ties: JSON.stringify(ties),
+  };
+  await trx('assessments').insert(stored).onConflict(['claim_id', 'version']).merge();
+  await replaceFindings(trx, key, result.findings);
+}
+
+/** Findings as rows of their own, for reports by rule. */
+async function replaceFindings(trx: Db, key: VersionKey, findings: readonly Finding[]): Promise<void> {
+  const rows = findings.map(({ line, item, ...finding }, position) => ({
+    ...finding,
+    position,
+    line_id: line,
+    item_id: item,
+  }));
+  await trx.raw(
+    `with gone as (delete from findings where claim_id = :claim and version = :version and position >= :count)
+     insert into findings (claim_id, version, position, code, severity, line_id, item_id, says, difference)
+     select cast(:claim as bigint), cast(:version as integer), x.position, x.code, x.severity, x.line_id, x.item_id, x.says, x.difference
+     from jsonb_populate_recordset(null::findings, cast(:rows as jsonb)) x
+     on conflict (claim_id, version, position) do update set code = excluded.code, severity = excluded.severity, line_id = excluded.line_id,
+       item_id = excluded.item_id, says = excluded.says, difference = excluded.difference`,
+    { claim: String(key.claim_id), version: key.version, count: rows.length, rows: JSON.stringify(rows) },
+  );
+}
+
+/** Notes what of the book, the budgets and the advances a claim was assessed by, so that it is found when one changes. */
+export async function replaceUses(trx: Db, claimId: bigint, keys: readonly string[]): Promise<void> {
+  await trx.raw(
+    `with gone as (delete from assessment_uses where claim_id = :claim and key <> all(cast(:keys as text[])))
+     insert into assessment_uses (claim_id, key) select cast(:claim as bigint), unnest(cast(:keys as text[])) on conflict do nothing`,
+    { claim: String(claimId), keys: [...new Set(keys)] } as never,
+  );
+}
+
+/** Numbers of claims that were assessed by something, in order, after one. */
+export function selectUsers(
+  db: Db,
+  key: string,
+  after: string,
+  limit: number,
+): Promise<{ id: bigint; number: string }[]> {
+  return db('assessment_uses as u')
+    .join('claims as c', 'c.id', 'u.claim_id')
+    .where('u.key', key)
+    .whereRaw('c.id > ?', [after])
+    .orderBy('c.id')
+    .limit(limit)
+    .select('c.id', 'c.number');
+}

@@ -1,0 +1,49 @@
+import type { Coding } from '../../../core/documents/case.schema.ts';
+import { claimLifecycle } from '../../../core/workflow/lifecycles/claim.ts';
+import { performBirth } from '../../platform/acts/perform.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { today } from '../../platform/ports/clock.ts';
+import { selectPerson } from '../people/people.queries.ts';
+import { assessRows } from './assessClaim.ts';
+import { insertClaim, nextClaimNumber, updateClaim, type ClaimRow } from './claims.queries.ts';
+
+/** A claim to be begun. The rest is the claimant's: entity and currency, and the approver they usually have. */
+export interface NewDraft {
+  claimant: string;
+  purpose: string;
+  coding: Coding;
+  tripFrom?: string | null;
+  tripTo?: string | null;
+  approver?: string;
+  /** For the demo, whose claims have numbers of their own. */
+  number?: string;
+  entity?: string;
+  currency?: string;
+}
+
+/** Begins a claim: a draft with one empty version, assessed as it is. */
+export async function beginClaim(context: Context, trx: Db, actor: Actor, draft: NewDraft): Promise<ClaimRow> {
+  const person = await selectPerson(trx, draft.claimant);
+  if (!person) throw new Refused('not-found', { what: 'person' });
+  const entity = draft.entity ?? person.entity_id;
+  return performBirth(context, trx, { lifecycle: claimLifecycle, act: 'begin', actor, entity }, async () => {
+    const row = await insertClaim(trx, {
+      number: draft.number ?? (await nextClaimNumber(trx)),
+      entity_id: entity,
+      claimant_id: person.id,
+      preparer_id: actor.id,
+      approver_id: draft.approver ?? person.usual_approver,
+      currency: draft.currency ?? person.currency,
+      purpose: draft.purpose,
+      trip_from: draft.tripFrom ?? null,
+      trip_to: draft.tripTo ?? null,
+      begun_on: today(context.clock),
+      coding: draft.coding,
+    });
+    const { columns } = await assessRows(trx, context.clock, row, 1);
+    await updateClaim(trx, row.id, columns);
+    return { id: row.number, state: 'draft', result: row, facts: { version: 1 } };
+  });
+}

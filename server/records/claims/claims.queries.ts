@@ -1,0 +1,205 @@
+import type { Coding, Line, Plan } from '../../../core/documents/case.schema.ts';
+import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
+import type { Db } from '../../platform/db/connect.ts';
+
+export interface ClaimRow {
+  id: bigint;
+  number: string;
+  version: number;
+  /** The newest version that was submitted; null for a claim that never was. */
+  submitted_version: number | null;
+  revision: number;
+  entity_id: string;
+  claimant_id: string;
+  preparer_id: string;
+  approver_id: string | null;
+  currency: string;
+  state: ClaimState;
+  purpose: string;
+  trip_from: string | null;
+  trip_to: string | null;
+  begun_on: string;
+  submitted_on: string | null;
+  coding: Coding;
+  plan: Plan | null;
+  cleared_by: string | null;
+  hold_reason: string | null;
+  hold_until: string | null;
+}
+export interface LineRow {
+  id: string;
+  date: string;
+  category: string | null;
+  nights: number | null;
+  attendees: Line['attendees'];
+  fields: Record<string, string>;
+  paid_by: 'own' | 'card' | 'central';
+  card: string | null;
+  amount: bigint;
+  currency: string;
+  country: string | null;
+  merchant: string | null;
+  description: string | null;
+  personal: boolean;
+  rate_kind: 'reference' | 'card' | 'own';
+  rate_value: string | null;
+  settled_amount: bigint | null;
+  settled_currency: string | null;
+  receipt_id: bigint | null;
+  charge_id: bigint | null;
+  coding: Coding;
+  split_by: 'percent' | 'amount' | 'weight' | 'equal' | null;
+}
+export interface ItemRow {
+  line_id: string;
+  id: string;
+  category: string | null;
+  amount: bigint;
+  description: string | null;
+  personal: boolean;
+  coding: Coding;
+  split_by: LineRow['split_by'];
+}
+export interface TaxEntryRow {
+  line_id: string;
+  item_id: string | null;
+  code: string;
+  gross: bigint | null;
+  tax: bigint | null;
+}
+export interface ShareRow {
+  line_id: string;
+  item_id: string | null;
+  coding: Coding;
+  value: string | null;
+}
+/** Which version of which claim. */
+export interface VersionKey {
+  claim_id: bigint;
+  version: number;
+}
+
+export const selectClaim = (db: Db, number: string): Promise<ClaimRow | undefined> =>
+  db<ClaimRow>('claims').where({ number }).first();
+
+/** The claim, locked until the transaction ends: every act on a claim begins with it, so acts follow one another. */
+export const lockClaimRow = (trx: Db, number: string): Promise<ClaimRow | undefined> =>
+  trx<ClaimRow>('claims').where({ number }).forUpdate().first();
+
+export async function updateClaim(trx: Db, id: bigint, changes: Record<string, unknown>): Promise<void> {
+  await trx('claims').where({ id }).update(changes);
+}
+
+/** The number of a new claim; numbers may be skipped, never used twice. */
+export async function nextClaimNumber(trx: Db): Promise<string> {
+  const { rows } = await trx.raw(`select nextval('claim_numbers') as n`);
+  return `C-${rows[0].n}`;
+}
+
+export interface NewClaim {
+  number: string;
+  entity_id: string;
+  claimant_id: string;
+  preparer_id: string;
+  approver_id: string | null;
+  currency: string;
+  purpose: string;
+  trip_from: string | null;
+  trip_to: string | null;
+  begun_on: string;
+  coding: Coding;
+}
+export async function insertClaim(trx: Db, claim: NewClaim): Promise<ClaimRow> {
+  const [row] = await trx('claims')
+    .insert({ ...claim, coding: JSON.stringify(claim.coding), state: 'draft' })
+    .returning('*');
+  await trx('claim_versions').insert({ claim_id: row.id, version: 1 });
+  return row;
+}
+
+const COPIED = {
+  lines: `id, position, date, category, nights, attendees, fields, paid_by, card, amount, currency, country, merchant, description,
+    personal, rate_kind, rate_value, settled_amount, settled_currency, receipt_id, charge_id, before_pair, coding, split_by`,
+  items: 'line_id, id, position, category, amount, description, personal, coding, split_by',
+  tax_entries: 'line_id, item_id, position, code, gross, tax',
+  shares: 'line_id, item_id, position, coding, value',
+  claim_advances: 'position, advance_id, up_to',
+} as const;
+
+/** Opens the next version of a claim with everything the last one holds; the last one stays as it is. */
+export async function copyVersion(trx: Db, { claim_id, version }: VersionKey): Promise<void> {
+  await trx('claim_versions').insert({ claim_id, version: version + 1 });
+  for (const [table, columns] of Object.entries(COPIED))
+    await trx.raw(
+      `insert into ${table} (claim_id, version, ${columns}) select claim_id, version + 1, ${columns} from ${table} where claim_id = ? and version = ?`,
+      [String(claim_id), version],
+    );
+}
+
+/** Keeps a version as it was submitted; the database refuses to change it afterwards. */
+export async function freezeVersion(trx: Db, key: VersionKey, submitted: unknown, at: Date): Promise<void> {
+  await trx('claim_versions')
+    .where({ claim_id: key.claim_id, version: key.version })
+    .update({ submitted: JSON.stringify(submitted), submitted_at: at });
+}
+
+export const selectLines = (db: Db, key: VersionKey): Promise<LineRow[]> => db('lines').where(key).orderBy('position');
+export const selectItems = (db: Db, key: VersionKey): Promise<ItemRow[]> =>
+  db('items').where(key).orderBy(['line_id', 'position']);
+export const selectTaxEntries = (db: Db, key: VersionKey): Promise<TaxEntryRow[]> =>
+  db('tax_entries').where(key).orderBy('position');
+export const selectShares = (db: Db, key: VersionKey): Promise<ShareRow[]> =>
+  db('shares').where(key).orderBy('position');
+
+export function selectWantedAdvances(db: Db, key: VersionKey): Promise<{ advance_id: string; up_to: bigint | null }[]> {
+  return db('claim_advances').where(key).orderBy('position').select('advance_id', 'up_to');
+}
+
+/** One line as it is stored: its row, items, tax entries and shares. */
+export interface LineRecord {
+  line: Partial<LineRow> & { id: string };
+  items: Omit<ItemRow, 'line_id'>[];
+  taxEntries: Omit<TaxEntryRow, 'line_id'>[];
+  shares: Omit<ShareRow, 'line_id'>[];
+}
+
+/** Replaces the parts of one line; the line's own row is updated, so that what refers to it stays. */
+export async function replaceLine(trx: Db, key: VersionKey, record: LineRecord): Promise<void> {
+  const { id, coding, ...columns } = record.line;
+  const at = { claim: String(key.claim_id), version: key.version, line: id };
+  const where = 'claim_id = :claim and version = :version and line_id = :line';
+  await trx.raw(
+    `with taxes as (delete from tax_entries where ${where}), parts as (delete from shares where ${where}) delete from items where ${where}`,
+    at,
+  );
+  await trx('lines')
+    .where({ ...key, id })
+    .update({ ...columns, ...(coding ? { coding: JSON.stringify(coding) } : {}) });
+  await insertParts(trx, key, record);
+}
+
+export async function insertLine(trx: Db, key: VersionKey, position: number, record: LineRecord): Promise<void> {
+  await trx('lines').insert({ ...key, position, ...record.line });
+  await insertParts(trx, key, record);
+}
+
+async function insertParts(trx: Db, key: VersionKey, { line, items, taxEntries, shares }: LineRecord): Promise<void> {
+  const at = { ...key, line_id: line.id };
+  if (items.length) await trx('items').insert(items.map((row, position) => ({ ...at, position, ...row })));
+  if (taxEntries.length)
+    await trx('tax_entries').insert(taxEntries.map((row, position) => ({ ...at, position, ...row })));
+  if (shares.length) await trx('shares').insert(shares.map((row, position) => ({ ...at, position, ...row })));
+}
+
+export async function updateLine(
+  trx: Db,
+  { claim_id, version, id }: VersionKey & { id: string },
+  columns: Record<string, unknown>,
+): Promise<void> {
+  await trx('lines').where({ claim_id, version, id }).update(columns);
+}
+
+/** Takes a line off a version that is in preparation; nothing else refers to it. */
+export async function deleteLine(trx: Db, key: VersionKey & { id: string }): Promise<void> {
+  await trx('lines').where(key).delete();
+}

@@ -1,0 +1,27 @@
+import type { Line } from '../../../core/documents/case.schema.ts';
+import { toMinor } from '../../../core/numbers/amount.ts';
+import type { LineRecord } from './claims.queries.ts';
+
+/** The rows a line of a document is stored as: what finance and the claimant may change of it, with its parts. */
+export function lineRecord(line: Line): LineRecord {
+  const minor = (amount: string | null | undefined) => (amount == null ? null : toMinor(amount, line.currency));
+  const partsOf = (part: Pick<Line, 'tax' | 'split'>, item_id: string | null) => ({
+    taxEntries: (part.tax ?? []).map((t) => ({ item_id, code: t.code, gross: minor(t.gross), tax: minor(t.tax) })),
+    shares: (part.split?.shares ?? []).map((s) => ({ item_id, coding: s.coding, value: s.value ?? null })),
+  });
+  const all = [partsOf(line, null), ...(line.items ?? []).map((item) => partsOf(item, item.id))];
+  return {
+    line: { id: line.id, category: line.category ?? null, coding: line.coding ?? {}, split_by: line.split?.by ?? null },
+    items: (line.items ?? []).map((item) => ({
+      id: item.id,
+      category: item.category ?? null,
+      amount: minor(item.amount)!,
+      description: item.description ?? null,
+      personal: item.personal ?? false,
+      coding: item.coding ?? {},
+      split_by: item.split?.by ?? null,
+    })),
+    taxEntries: all.flatMap((p) => p.taxEntries),
+    shares: all.flatMap((p) => p.shares),
+  };
+}

@@ -1,0 +1,44 @@
+import { ENDED, IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
+import type { Db } from '../../platform/db/connect.ts';
+
+export interface ChargeLine {
+  claim_id: bigint;
+  version: number;
+  number: string;
+  id: string;
+  /** Whether its claim is in preparation, so that the line may still change. */
+  preparing: boolean;
+  amount: bigint;
+  currency: string;
+}
+const linesOfCharges = (trx: Db) =>
+  trx('lines as l')
+    .join('claims as c', (join) => join.on('c.id', 'l.claim_id').andOn('c.version', 'l.version'))
+    .whereNotIn('c.state', [...ENDED]);
+
+/** The lines that carry a charge, those of submitted claims first. */
+export function selectLinesOfCharge(trx: Db, chargeId: bigint): Promise<ChargeLine[]> {
+  const preparing = trx.raw('c.state = any(?) as preparing', [[...IN_PREPARATION]] as never);
+  return linesOfCharges(trx)
+    .where('l.charge_id', String(chargeId))
+    .select('l.claim_id', 'l.version', 'c.number', 'l.id', 'l.amount', 'l.currency', preparing)
+    .orderBy([{ column: 'preparing' }, { column: 'c.id' }, { column: 'l.position' }]);
+}
+
+/** Numbers of the claims in preparation that carry one of the charges: what the bank took is divided among them anew. */
+export function selectClaimsOfCharges(trx: Db, chargeIds: readonly string[]): Promise<string[]> {
+  return linesOfCharges(trx)
+    .whereRaw('l.charge_id = any(?::bigint[])', [[...chargeIds]])
+    .whereIn('c.state', [...IN_PREPARATION])
+    .distinct()
+    .pluck('c.number');
+}
+
+/** The charge a line stands on; null for none, and for a line that is not there. */
+export async function selectChargeOfLine(
+  trx: Db,
+  key: { claim_id: bigint; version: number; id: string },
+): Promise<string | null> {
+  const charge = (await trx('lines').where(key).first('charge_id'))?.charge_id ?? null;
+  return charge === null ? null : String(charge);
+}

@@ -1,0 +1,134 @@
+import type { Claim, Item, Line } from '../../../core/documents/case.schema.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import {
+  selectItems,
+  selectLines,
+  selectShares,
+  selectTaxEntries,
+  selectWantedAdvances,
+  type ClaimRow,
+  type ItemRow,
+  type LineRow,
+  type ShareRow,
+  type TaxEntryRow,
+  type VersionKey,
+} from './claims.queries.ts';
+import { writeReceipt } from './evidence.ts';
+import type { ReceiptRow } from './evidence.queries.ts';
+
+interface Parts {
+  items: ItemRow[];
+  taxEntries: TaxEntryRow[];
+  shares: ShareRow[];
+}
+
+/** The claim of a case document from the rows of a version; amounts become decimal strings. `submittedOn` stands in for a draft's. */
+export async function readDocument(
+  db: Db,
+  claim: ClaimRow,
+  receipts: ReadonlyMap<string, ReceiptRow>,
+  submittedOn: string,
+): Promise<Claim> {
+  const key: VersionKey = { claim_id: claim.id, version: claim.version };
+  // One after the other: inside a transaction there is one connection, which takes one query at a time.
+  const lines = await selectLines(db, key);
+  const parts: Parts = {
+    items: await selectItems(db, key),
+    taxEntries: await selectTaxEntries(db, key),
+    shares: await selectShares(db, key),
+  };
+  const advances = await selectWantedAdvances(db, key);
+  return {
+    ...headerOf(claim),
+    submittedOn: claim.submitted_on ?? submittedOn,
+    advances: advances.map((a) => ({
+      advance: a.advance_id,
+      upTo: a.up_to === null ? null : fromMinor(a.up_to, claim.currency),
+    })),
+    lines: lines.map((line) => writeLine(line, parts, receipts.get(line.id))),
+  };
+}
+
+const headerOf = (claim: ClaimRow) => ({
+  number: claim.number,
+  version: claim.version,
+  entity: claim.entity_id,
+  claimant: claim.claimant_id,
+  currency: claim.currency,
+  purpose: claim.purpose,
+  from: claim.trip_from,
+  to: claim.trip_to,
+  coding: claim.coding,
+  plan: claim.plan,
+});
+
+function writeLine(row: LineRow, parts: Parts, receipt: ReceiptRow | undefined): Line {
+  const items = parts.items.filter((item) => item.line_id === row.id);
+  return {
+    id: row.id,
+    date: row.date,
+    category: row.category,
+    nights: row.nights,
+    attendees: row.attendees,
+    fields: row.fields,
+    paidBy: row.paid_by,
+    card: row.card,
+    amount: fromMinor(row.amount, row.currency),
+    currency: row.currency,
+    country: row.country,
+    merchant: row.merchant,
+    description: row.description,
+    personal: row.personal,
+    rate: writeRate(row),
+    receipt: receipt ? writeReceipt(receipt) : null,
+    coding: row.coding,
+    tax: items.length ? [] : writeTax(parts, row, null),
+    split: items.length ? null : writeSplit(parts, row.id, null, row.split_by),
+    items: items.map((item) => writeItem(row, item, parts)),
+  };
+}
+
+const writeItem = (line: LineRow, item: ItemRow, parts: Parts): Item => ({
+  id: item.id,
+  category: item.category,
+  amount: fromMinor(item.amount, line.currency),
+  description: item.description,
+  personal: item.personal,
+  tax: writeTax(parts, line, item.id),
+  coding: item.coding,
+  split: writeSplit(parts, line.id, item.id, item.split_by),
+});
+
+function writeRate(row: LineRow): Line['rate'] {
+  switch (row.rate_kind) {
+    case 'reference':
+      return { kind: 'reference' };
+    case 'own':
+      return { kind: 'own', value: row.rate_value! };
+    case 'card':
+      return {
+        kind: 'card',
+        settled: { amount: fromMinor(row.settled_amount!, row.settled_currency!), currency: row.settled_currency! },
+      };
+    default:
+      return row.rate_kind satisfies never;
+  }
+}
+
+function writeTax({ taxEntries }: Parts, line: LineRow, item: string | null) {
+  const write = (minor: bigint | null) => (minor === null ? null : fromMinor(minor, line.currency));
+  return taxEntries
+    .filter((entry) => entry.line_id === line.id && entry.item_id === item)
+    .map((entry) => ({ code: entry.code, gross: write(entry.gross), tax: write(entry.tax) }));
+}
+
+function writeSplit({ shares }: Parts, line: string, item: string | null, by: LineRow['split_by']): Line['split'] {
+  if (by === null) return null;
+  return {
+    by,
+    shares: shares
+      .filter((s) => s.line_id === line && s.item_id === item)
+      .map(({ coding, value }) => ({ coding, value })),
+  };
+}

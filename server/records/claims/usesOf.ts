@@ -1,0 +1,40 @@
+import type { AssessedClaim } from './assessClaim.ts';
+import { budgetUse } from '../../../core/ledger/budgetUse.ts';
+
+/** Keys under which a claim is found again when what it was assessed by changes. */
+export const useOfBook = (entity: string): string => `book:${entity}`;
+export const useOfRate = (currency: string): string => `rate:${currency}`;
+export const useOfBudget = (id: string): string => `budget:${id}`;
+export const useOfAdvance = (id: string): string => `advance:${id}`;
+export const useOfClaim = (number: string): string => `claim:${number}`;
+/** One claim by itself, whatever it was assessed by. */
+export const onlyClaim = (number: string): string => `only:${number}`;
+/** Claims whose figures depend on the day. */
+export const USE_OF_TODAY = 'today';
+
+/** What an assessment was made with: book, currencies, budgets, advances, claims that look alike, the day. */
+export function usesOf({
+  document,
+  assessment,
+  budgets,
+  evidence,
+}: Omit<AssessedClaim, 'own' | 'bookHash' | 'ties' | 'movements'>): string[] {
+  const { claim, book } = document;
+  const ledger = book.entities[0]!.currency;
+  const stated = claim.lines.flatMap((l) => [
+    l.currency,
+    ...(l.rate?.kind === 'card' ? [l.rate.settled.currency] : []),
+  ]);
+  const advances = book.advances ?? [];
+  const currencies = new Set([claim.currency, ledger, ...stated, ...advances.map((a) => a.currency)]);
+  const alike = Object.values(evidence.duplicates).flatMap((found) => found.map((d) => d.claim));
+  const byDay = advances.length > 0 || book.entities.some((e) => e.rateDate === 'posting');
+  return [
+    useOfBook(claim.entity),
+    ...(currencies.size > 1 ? [...currencies].map(useOfRate) : []),
+    ...budgetUse(assessment, claim, budgets, ledger).map((b) => useOfBudget(b.id)),
+    ...advances.map((a) => useOfAdvance(a.id)),
+    ...alike.map(useOfClaim),
+    ...(byDay ? [USE_OF_TODAY] : []),
+  ];
+}

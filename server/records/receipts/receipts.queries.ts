@@ -1,0 +1,320 @@
+import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
+import { looksAlike } from '../../../core/evidence/duplicates/findDuplicates.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { SHOWS } from './shows.ts';
+import type { Accepted, FileKind, Method } from '../../platform/outside/reading/reading.types.ts';
+
+/** Stores an accepted file once by its content hash; the same content again changes nothing. */
+export async function insertFile(trx: Db, sha256: string, original: Buffer, file: Accepted): Promise<void> {
+  const { type, kind, pages, likeness } = file;
+  const row = { sha256, original, original_type: type, kind, pages: pages.length, likeness };
+  await trx('receipt_files').insert(row).onConflict('sha256').ignore();
+  await trx('receipt_pages')
+    .insert(
+      pages.map((p, i) => ({
+        sha256,
+        page: i + 1,
+        view: p.bytes,
+        view_type: p.type,
+        width: p.width,
+        height: p.height,
+      })),
+    )
+    .onConflict(['sha256', 'page'])
+    .ignore();
+}
+
+export async function fileIsThere(db: Db, sha256: string): Promise<boolean> {
+  return (await db('receipt_files').where({ sha256 }).first('sha256')) !== undefined;
+}
+
+export interface NewReceipt {
+  owner_id: string;
+  sha256: string;
+  added_at: Date;
+  name: string;
+  came_in: string | null;
+}
+
+/** The person's receipt with this content, made when it is not there yet. `fresh` is false when it was; one that was removed comes back. */
+export async function insertReceipt(trx: Db, row: NewReceipt): Promise<{ id: bigint; fresh: boolean }> {
+  const [made] = await trx('receipts').insert(row).onConflict(['owner_id', 'sha256']).ignore().returning('id');
+  if (made) return { id: made.id, fresh: true };
+  const at = { owner_id: row.owner_id, sha256: row.sha256 };
+  const [{ id }] = await trx('receipts')
+    .where(at)
+    .update({ state: trx.raw(`case when state = 'removed' then 'added' else state end`) })
+    .returning('id');
+  return { id, fresh: false };
+}
+
+/** Notes that a file is to be read; false when that is noted, or done, already. */
+export async function insertReading(trx: Db, sha256: string, at: Date): Promise<boolean> {
+  const made = await trx('readings')
+    .insert({ sha256, state: 'waiting', asked_at: at })
+    .onConflict('sha256')
+    .ignore()
+    .returning('sha256');
+  return made.length > 0;
+}
+
+/** Puts a reading back to waiting, whatever came of it. */
+export async function resetReading(trx: Db, sha256: string, at: Date): Promise<void> {
+  const row = {
+    state: 'waiting',
+    asked_at: at,
+    read_at: null,
+    method: null,
+    reading: null,
+    remarks: '[]',
+    problem: null,
+  };
+  await trx('readings')
+    .insert({ sha256, ...row })
+    .onConflict('sha256')
+    .merge();
+}
+
+export interface WaitingFile {
+  kind: FileKind;
+  type: string;
+  bytes: Buffer;
+}
+/** The file of a reading that is still to be done, or undefined when it is done or was never asked for. */
+export function selectWaiting(db: Db, sha256: string): Promise<WaitingFile | undefined> {
+  return db('readings as r')
+    .join('receipt_files as f', 'f.sha256', 'r.sha256')
+    .where({ 'r.sha256': sha256, 'r.state': 'waiting' })
+    .first('f.kind', 'f.original_type as type', 'f.original as bytes');
+}
+
+/** Files whose reading is still to be done. */
+export async function selectAllWaiting(db: Db): Promise<string[]> {
+  return (await db('readings').where({ state: 'waiting' }).orderBy('asked_at').select('sha256')).map((r) => r.sha256);
+}
+
+export interface DoneReading {
+  method: Method;
+  reading: Reading;
+  remarks: string[];
+}
+export async function storeReading(
+  db: Db,
+  sha256: string,
+  { method, reading, remarks }: DoneReading,
+  at: Date,
+): Promise<void> {
+  const row = {
+    state: 'read',
+    method,
+    reading: JSON.stringify(reading),
+    remarks: JSON.stringify(remarks),
+    read_at: at,
+  };
+  await db('readings').where({ sha256, state: 'waiting' }).update(row);
+}
+export async function storeFailure(db: Db, sha256: string, problem: string, at: Date): Promise<void> {
+  await db('readings').where({ sha256, state: 'waiting' }).update({ state: 'failed', problem, read_at: at });
+}
+
+export interface ReceiptFile {
+  ownerId: string;
+  sha256: string;
+  type: string;
+  bytes: Buffer;
+}
+const fileOf = (db: Db, id: bigint) =>
+  db('receipts as r')
+    .join('receipt_files as f', 'f.sha256', 'r.sha256')
+    .whereRaw('r.id = ?', [String(id)]);
+
+/** The view of a page of a receipt. */
+export function selectPage(db: Db, id: bigint, page: number): Promise<ReceiptFile | undefined> {
+  return fileOf(db, id)
+    .join('receipt_pages as p', 'p.sha256', 'f.sha256')
+    .where('p.page', page)
+    .first('r.owner_id as ownerId', 'f.sha256', 'p.view_type as type', 'p.view as bytes');
+}
+/** The untouched original of a receipt. */
+export function selectOriginal(db: Db, id: bigint): Promise<ReceiptFile | undefined> {
+  return fileOf(db, id).first('r.owner_id as ownerId', 'f.sha256', 'f.original_type as type', 'f.original as bytes');
+}
+
+/** A claim that uses a receipt: whose it is, and whether the receipt was submitted with it. */
+export interface ReceiptUse {
+  entity_id: string;
+  claimant_id: string;
+  preparer_id: string;
+  approver_id: string | null;
+  submitted: boolean;
+}
+export function selectReceiptUses(db: Db, id: bigint): Promise<ReceiptUse[]> {
+  return db('lines as l')
+    .join('claims as c', 'c.id', 'l.claim_id')
+    .whereRaw('l.receipt_id = ?', [String(id)])
+    .select('c.entity_id', 'c.claimant_id', 'c.preparer_id', 'c.approver_id')
+    .select(db.raw('coalesce(l.version <= c.submitted_version, false) as submitted'));
+}
+
+/** Numbers of the claims that have lines with a file as receipt. */
+export async function selectClaimsWithFile(db: Db, sha256: string): Promise<string[]> {
+  return db('receipts as r')
+    .join('lines as l', 'l.receipt_id', 'r.id')
+    .join('claims as c', (on) => on.on('c.id', 'l.claim_id').andOn('c.version', 'l.version'))
+    .where({ sha256 })
+    .distinct()
+    .pluck('c.number');
+}
+
+export interface ReceiptRecord {
+  id: bigint;
+  revision: number;
+  standing: 'added' | 'confirmed' | 'removed';
+  ownerId: string;
+  sha256: string;
+  name: string;
+  cameIn: string | null;
+  addedAt: Date;
+  kind: FileKind;
+  likeness: string | null;
+  amount: bigint | null;
+  currency: string | null;
+  date: string | null;
+  merchant: string | null;
+  taxNumber: string | null;
+  cardDigits: string | null;
+  taxes: { rate: string; base: string | null; tax: string | null }[];
+  confirmedAt: Date | null;
+  state: 'waiting' | 'read' | 'failed' | null;
+  method: Method | null;
+  reading: Reading | null;
+  remarks: string[] | null;
+  problem: string | null;
+  pages: { width: number; height: number }[];
+  usedOn: { claim: string; line: string; state: string }[];
+}
+
+const receiptRecords = (db: Db) =>
+  db('receipts as r')
+    .join('receipt_files as f', 'f.sha256', 'r.sha256')
+    .leftJoin('readings as g', 'g.sha256', 'r.sha256')
+    .select(
+      'r.id',
+      'r.revision',
+      'r.state as standing',
+      'r.owner_id as ownerId',
+      'r.sha256',
+      'r.name',
+      'r.came_in as cameIn',
+      'r.added_at as addedAt',
+      'f.kind',
+      'f.likeness',
+      'r.amount',
+      'r.currency',
+      'r.date',
+      'r.merchant',
+      'r.tax_number as taxNumber',
+      'r.card_digits as cardDigits',
+      'r.taxes',
+      'r.confirmed_at as confirmedAt',
+      'g.state',
+      'g.method',
+      'g.reading',
+      'g.remarks',
+      'g.problem',
+      db.raw(`(select jsonb_agg(jsonb_build_object('width', p.width, 'height', p.height) order by p.page)
+        from receipt_pages p where p.sha256 = r.sha256) as pages`),
+      db.raw(`(select coalesce(jsonb_agg(jsonb_build_object('claim', c.number, 'line', l.id, 'state', c.state) order by c.id, l.position), '[]')
+        from lines l join claims c on c.id = l.claim_id and c.version = l.version
+        where l.receipt_id = r.id and c.state not in ('withdrawn', 'declined')) as "usedOn"`),
+    );
+
+const MOST_RECEIPTS = 400;
+/** A person's receipts, newest first. */
+export function selectOwnReceipts(db: Db, ownerId: string): Promise<ReceiptRecord[]> {
+  return receiptRecords(db)
+    .whereNot('r.state', 'removed')
+    .where('r.owner_id', ownerId)
+    .orderBy('r.id', 'desc')
+    .limit(MOST_RECEIPTS);
+}
+/** A receipt that was not taken away. */
+export function selectReceipt(db: Db, id: bigint): Promise<ReceiptRecord | undefined> {
+  return receiptRecords(db)
+    .whereRaw('r.id = ?', [String(id)])
+    .whereNot('r.state', 'removed')
+    .first();
+}
+/** A receipt whatever became of it. */
+export function selectReceiptOf(db: Db, id: bigint): Promise<ReceiptRecord | undefined> {
+  return receiptRecords(db)
+    .whereRaw('r.id = ?', [String(id)])
+    .first();
+}
+/** Locks a receipt until the transaction ends; its state, or undefined when there is none. */
+export async function lockReceipt(trx: Db, id: bigint): Promise<'added' | 'confirmed' | 'removed' | undefined> {
+  const row = await trx('receipts')
+    .whereRaw('id = ?', [String(id)])
+    .forUpdate()
+    .first('state');
+  return row?.state;
+}
+
+export interface Twin {
+  id: bigint;
+  sha256: string;
+  ofId: bigint;
+  ownerId: string;
+  owner: string;
+  name: string;
+  addedAt: Date;
+  exact: boolean;
+}
+
+/** Receipts of anybody that are the same file as, or look almost like, the given ones; the given ones themselves left out. */
+export async function selectTwins(
+  db: Db,
+  of: readonly { id: bigint; sha256: string; likeness: string | null }[],
+): Promise<Twin[]> {
+  if (of.length === 0) return [];
+  const bands = (['1', '5', '9', '13'] as const).map(
+    (from) => `substr(f.likeness, ${from}, 4) = substr(mine.likeness, ${from}, 4)`,
+  );
+  const candidates = (join: string) => `
+    select mine.id as "ofId", mine.sha256 as "mineSha", mine.likeness as "mineLikeness", mine.shows as "mineShows", mine.state as "mineState",
+      r.id, r.sha256, f.likeness, ${SHOWS('r', 'g')} as shows,
+      r.owner_id as "ownerId", p.name as owner, r.name, r.added_at as "addedAt"
+    from mine join receipt_files f on ${join}
+    join receipts r on r.sha256 = f.sha256 and r.id <> mine.id and r.state <> 'removed'
+    left join readings g on g.sha256 = r.sha256
+    join people p on p.id = r.owner_id`;
+  const { rows } = await db.raw(
+    `with mine as (select r.id, r.sha256, f.likeness, ${SHOWS('r', 'g')} as shows, g.state from receipts r join receipt_files f on f.sha256 = r.sha256
+       left join readings g on g.sha256 = r.sha256 where r.id = any(?::bigint[]))
+     ${[candidates('f.sha256 = mine.sha256'), ...bands.map((band) => candidates(`mine.likeness is not null and ${band}`))].join(' union ')}`,
+    [of.map((r) => String(r.id))],
+  );
+  return (rows as TwinRow[]).flatMap(({ mineSha, mineLikeness, mineShows, mineState, likeness, shows, ...twin }) => {
+    const exact = twin.sha256 === mineSha;
+    const near =
+      !exact
+      && mineState !== 'waiting'
+      && looksAlike({ likeness: mineLikeness, shows: mineShows }, { likeness, shows });
+    return exact || near ? [{ ...twin, exact }] : [];
+  });
+}
+
+interface TwinRow extends Omit<Twin, 'exact'> {
+  mineSha: string;
+  mineLikeness: string | null;
+  mineShows: string | null;
+  mineState: string | null;
+  likeness: string | null;
+  shows: string | null;
+}
+
+export async function updateReceipt(trx: Db, id: bigint, columns: Record<string, unknown>): Promise<void> {
+  await trx('receipts')
+    .whereRaw('id = ?', [String(id)])
+    .update(columns);
+}
