@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
+import { journalText } from '../core/ledger/journalText.ts';
 import { CHAIN_START, eventText } from '../core/workflow/eventText.ts';
 import type { ExportedEvent } from '../core/workflow/verifyChain.ts';
 
@@ -146,9 +147,9 @@ describe('ebbet convert', () => {
 });
 
 describe('ebbet schema', () => {
-  it.each(['case', 'assessment', 'event'])('is what docs/schemas holds: ebbet-%s/1', (name) => {
-    const kept = readFileSync(join(root, 'docs', 'schemas', `ebbet-${name}-1.json`), 'utf8');
-    expect(ebbet(['schema', `ebbet-${name}/1`]).stdout).toBe(kept);
+  it.each(['case-1', 'assessment-1', 'event-2', 'journal-1'])('is what docs/schemas holds: ebbet-%s', (name) => {
+    const kept = readFileSync(join(root, 'docs', 'schemas', `ebbet-${name}.json`), 'utf8');
+    expect(ebbet(['schema', `ebbet-${name.replace('-', '/')}`]).stdout).toBe(kept);
   });
   it('knows its formats', () => {
     expect(ebbet(['schema', 'pdf'])).toMatchObject({ status: 2, stderr: expect.stringContaining('ebbet-case/1') });
@@ -168,6 +169,7 @@ describe('ebbet verify', () => {
         actor: 'P1',
         kind: 'marked',
         facts: { line: '1' },
+        about: null,
         privateHash: null,
         previousHash,
       };
@@ -203,6 +205,47 @@ describe('ebbet verify', () => {
       status: 1,
       stderr: expect.stringContaining('claim 2, event 2 was there when it was sealed'),
     });
+  });
+  it('checks journals that are handed in, and that each is the one its event is about', () => {
+    const row = (position: number, debit: string, credit: string) => ({
+      position,
+      account: '6210',
+      coding: {},
+      debit,
+      credit,
+      currency: 'EUR',
+      amount: debit === '0.00' ? `-${credit}` : debit,
+      line: null,
+      item: null,
+      taxCode: null,
+      text: '',
+    });
+    const plain = {
+      format: 'ebbet-journal/1' as const,
+      number: 'IE-000001',
+      entity: 'IE',
+      currency: 'EUR',
+      date: '2026-03-01',
+      purpose: 'claim',
+      source: { kind: 'claim', id: 'C-1/1' },
+      reverses: null,
+      corrects: null,
+      rows: [row(1, '5.00', '0.00'), row(2, '0.00', '5.00')],
+    };
+    const journal = { ...plain, hash: sha256(journalText(plain)) };
+    const [first] = chain('1', 1);
+    const { format: _, hash: __, ...said } = { ...first!, kind: 'posted', facts: { journal: 'IE-000001' }, about: journal.hash };
+    const posted = { format: 'ebbet-event/2', ...said, hash: sha256(eventText(said)) };
+    const verify = (journals: object[], events: object[] = [posted]) =>
+      ebbet(['verify', '--journals', file(`journals-${Math.random()}.jsonl`, lines(journals))], lines(events));
+    expect(verify([journal])).toMatchObject({ status: 0, stdout: '1 events of 1 records, intact\n' });
+    expect(verify([{ ...journal, date: '2026-03-02' }]).stderr).toContain('IE-000001 is not what was posted');
+    const lost = { ...plain, rows: [plain.rows[0]!] };
+    expect(verify([{ ...lost, hash: sha256(journalText(lost)) }]).stderr).toContain('IE-000001 is out of balance');
+    expect(verify([]).stderr).toContain('IE-000001, which event 1 of claim 1 is about, is missing');
+    const other = { ...plain, date: '2026-03-02' };
+    expect(verify([{ ...other, hash: sha256(journalText(other)) }]).stderr).toContain('is another than event 1 of claim 1 is about');
+    expect(verify([journal], chain('1', 1)).stderr).toContain('IE-000001 was posted without an event');
   });
   it('refuses what is no history', () => {
     expect(ebbet(['verify'], '{"format":"ebbet-event/2"}\n')).toMatchObject({

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { assessmentSchema, eventSchema } from '../core/documents/assessment.schema.ts';
+import { assessmentSchema } from '../core/documents/assessment.schema.ts';
+import { eventSchema, journalSchema } from '../core/documents/record.schema.ts';
 import { caseSchema } from '../core/documents/case.schema.ts';
 import { print, readOptions, Usage, type Command } from './options.ts';
 
@@ -7,6 +8,7 @@ const FORMATS: Record<string, z.ZodType> = {
   'ebbet-case/1': caseSchema,
   'ebbet-assessment/1': assessmentSchema,
   'ebbet-event/2': eventSchema,
+  'ebbet-journal/1': journalSchema,
 };
 
 const help = `Usage: ebbet schema FORMAT

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { parts } from '../core/documents/case.schema.ts';
-import { answeredId, date, id, key, moment, recordId, words } from './primitives.ts';
+import { answeredId, date, id, key, moment, page, recordId, words } from './primitives.ts';
 
 /** The ledger: journals of every source, and what is open. */
 export const reverseSchema = z.strictObject({ date: parts.date, reason: words, key });
@@ -30,11 +30,25 @@ const header = z.object({
   reversedBy: id.nullable(),
   total: z.string(),
 });
+const figure = z.string().nullable();
+/** Where a row came from, as it was when it was posted: the line, its share, its receipt. */
 const origin = z.object({
   merchant: z.string().nullable(),
   category: z.string().nullable(),
   date,
-  receipt: recordId.nullable(),
+  amount: z.string(),
+  currency: z.string(),
+  share: z.object({ of: z.number(), gross: figure, recoverable: figure, cost: figure }).nullable(),
+  receipt: z
+    .object({
+      id: recordId,
+      amount: figure,
+      currency: z.string().nullable(),
+      date: date.nullable(),
+      merchant: z.string().nullable(),
+      pages: z.array(page),
+    })
+    .nullable(),
 });
 const row = z.object({
   position: z.number(),

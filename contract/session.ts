@@ -8,11 +8,11 @@ export const signInSchema = z.strictObject({
   email: z.string().min(1, 'Enter your e-mail.').max(320),
   password: z.string().min(1, 'Enter your password.').max(1024),
 });
-const person = z.object({ id: z.string(), name: z.string(), roles: z.array(role) });
+const person = z.object({ id: z.string(), name: z.string(), email: z.string(), roles: z.array(role) });
 export const sessionAnswer = z.object({ person: person.nullable(), demo: z.boolean() });
 export const signedInAnswer = z.object({ personId: z.string() });
 export const demoPeopleAnswer = z.object({
-  people: z.array(z.object({ id: z.string(), name: z.string(), email: z.string(), roles: z.array(role) })),
+  people: z.array(person),
   password: z.string(),
 });
 

@@ -5,8 +5,7 @@ import { people } from './organisation.ts';
 export function actorOf(id: string): Actor {
   const person = people.find((p) => p.id === id)!;
   return actorWith(
-    id,
-    person.name,
+    { id, name: person.name, email: `${person.mail}@saltmarsh.example` },
     person.roles.map((role) => ({ role, entity: null })),
   );
 }

@@ -47,7 +47,7 @@ function Places({ person }: { person: Person }) {
       {sees('/ledger') && (
         <>
           <Route path="/ledger" element={<Ledger person={person} />} />
-          <Route path="/ledger/:number" element={<Journal person={person} />} />
+          <Route path="/ledger/:number" element={<Journal />} />
         </>
       )}
       <Route path="/gather/*" element={<Gather person={person} />} />

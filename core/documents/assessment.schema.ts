@@ -2,8 +2,7 @@ import { z } from 'zod';
 import { amount, coding, currency, id } from './primitives.ts';
 
 /**
- * ebbet-assessment/1 and ebbet-event/2. Every amount is a decimal string of its currency; null is a figure that cannot be
- * computed.
+ * ebbet-assessment/1. Every amount is a decimal string of its currency; null is a figure that cannot be computed.
  */
 const figure = amount.nullable();
 
@@ -92,19 +91,3 @@ export type TaxRow = z.infer<typeof taxRow>;
 export type ShareRow = z.infer<typeof shareRow>;
 export type Settlement = z.infer<typeof settlement>;
 export type JournalRow = z.infer<typeof journalRow>;
-
-const digest = z.string().regex(/^[0-9a-f]{64}$/, 'is not a SHA-256 digest in hexadecimal');
-
-export const eventSchema = z.strictObject({
-  format: z.literal('ebbet-event/2'),
-  recordKind: id,
-  recordId: id,
-  seq: z.number().int().min(1),
-  at: z.string().regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/, 'is not a moment in UTC with milliseconds'),
-  actor: id,
-  kind: id,
-  facts: z.record(z.string(), z.unknown()),
-  privateHash: digest.nullable(),
-  previousHash: digest,
-  hash: digest,
-});

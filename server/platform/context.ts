@@ -30,13 +30,13 @@ export interface Grant {
 export interface Actor extends ActingPerson {
   id: string;
   name: string;
+  email: string;
   grants: readonly Grant[];
 }
 
 /** An actor from the grants that hold today. */
-export const actorWith = (id: string, name: string, grants: readonly Grant[]): Actor => ({
-  id,
-  name,
+export const actorWith = (person: Pick<Actor, 'id' | 'name' | 'email'>, grants: readonly Grant[]): Actor => ({
+  ...person,
   grants,
   holds: (role, entity) =>
     grants.some((g) => g.role === role && (g.entity === null || entity === null || g.entity === entity)),

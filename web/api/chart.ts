@@ -1,25 +1,12 @@
 import useSWR from 'swr';
-import type { Category, Coding, TaxCode } from '../../core/documents/case.schema.ts';
-import { get } from './client.ts';
+import type { Coding } from '../../core/documents/case.schema.ts';
+import { chartAnswer, type Chart } from '../../contract/chart.ts';
+import { getter } from './client.ts';
 
-/** A code of a dimension, with who answers questions about it. */
-export interface DimensionValue {
-  dimension: string;
-  code: string;
-  name: string;
-  from: string | null;
-  to: string | null;
-  owner: string | null;
-}
-export interface Chart {
-  dimensions: { id: string; name: string }[];
-  values: DimensionValue[];
-  categories: Category[];
-  taxCodes: TaxCode[];
-  accounts: { code: string; name: string }[];
-}
+export type { Chart, DimensionValue } from '../../contract/chart.ts';
 
-export const useChart = () => useSWR('/chart', get<Chart>, { revalidateOnFocus: false, dedupingInterval: 300_000 });
+export const useChart = () =>
+  useSWR('/chart', getter(chartAnswer), { revalidateOnFocus: false, dedupingInterval: 300_000 });
 export const accountName = (chart: Chart | undefined, code: string): string =>
   chart?.accounts.find((a) => a.code === code)?.name ?? '';
 

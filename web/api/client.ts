@@ -1,3 +1,5 @@
+import type { z } from 'zod';
+
 /** A no from the server, or a failure to reach it: a code, a sentence for the person, the numbers behind it. */
 export class ApiError extends Error {
   readonly code: string;
@@ -26,25 +28,36 @@ export function onSignedOut(listener: SignedOutListener): () => void {
   return () => listeners.delete(listener);
 }
 
-/** Sends a request under /api and gives the JSON answered; every failure is an ApiError. */
-export async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
+export const UNREADABLE = {
+  code: 'unreadable',
+  says: 'The server gave no readable answer. Nothing was changed as far as we know; load the page again.',
+};
+
+/** Sends a request under /api; the answer as the contract describes it. Every failure is an ApiError. */
+export async function send<T extends z.ZodType>(
+  method: string,
+  path: string,
+  schema: T,
+  body?: unknown,
+): Promise<z.infer<T>> {
   const response = await reach(path, {
     method,
     headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
     body: body === undefined ? null : JSON.stringify(body),
   });
-  if (response.status === 204) return undefined as T;
-  const answer = await response.json().catch(() => null);
-  if (response.ok && answer !== null) return answer as T;
-  const error = new ApiError(
-    response.status,
-    answer?.code
-      ? answer
-      : {
-          code: 'unreadable',
-          says: 'The server gave no readable answer. Nothing was changed as far as we know; load the page again.',
-        },
-  );
+  const answer: unknown = response.status === 204 ? {} : await response.json().catch(() => null);
+  return readAnswer(response.status, response.ok, answer, schema);
+}
+
+/** An answer read by its schema; what is a refusal, or does not fit, is thrown as an ApiError. */
+export function readAnswer<T extends z.ZodType>(status: number, ok: boolean, answer: unknown, schema: T): z.infer<T> {
+  if (ok) {
+    const read = schema.safeParse(answer);
+    if (read.success) return read.data;
+    throw new ApiError(status, UNREADABLE);
+  }
+  const refusal = answer as { code?: string; says: string } | null;
+  const error = new ApiError(status, refusal?.code ? { ...refusal, code: refusal.code } : UNREADABLE);
   if (error.code === 'not-signed-in') listeners.forEach((tell) => tell());
   throw error;
 }
@@ -60,7 +73,11 @@ async function reach(path: string, init: RequestInit): Promise<Response> {
   }
 }
 
-export const get = <T>(path: string): Promise<T> => send<T>('GET', path);
+/** How SWR fetches an address: by the schema of its answer. */
+export const getter =
+  <T extends z.ZodType>(schema: T) =>
+  (path: string): Promise<z.infer<T>> =>
+    send('GET', path, schema);
 
 /** A key that makes an act happen once, however often its request is sent. */
 export const newKey = (): string => crypto.randomUUID();

@@ -1,26 +1,21 @@
 import useSWR, { mutate } from 'swr';
-import { get, send } from './client.ts';
+import { nothing } from '../../contract/primitives.ts';
+import { demoPeopleAnswer, sessionAnswer, signedInAnswer } from '../../contract/session.ts';
+import { getter, send } from './client.ts';
 
-export interface Person {
-  id: string;
-  name: string;
-  email?: string;
-  roles: string[];
-}
+export type { Person } from '../../contract/session.ts';
 
-export function useSession() {
-  return useSWR('/session', get<{ person: Person | null; demo: boolean }>, { revalidateOnFocus: false });
-}
+export const useSession = () => useSWR('/session', getter(sessionAnswer), { revalidateOnFocus: false });
 
-export const demoPeople = () => get<{ people: Required<Person>[]; password: string }>('/demo/people');
+export const demoPeople = () => send('GET', '/demo/people', demoPeopleAnswer);
 
 export async function signIn(email: string, password: string): Promise<void> {
-  await send('POST', '/session', { email, password });
+  await send('POST', '/session', signedInAnswer, { email, password });
   await mutate(() => true);
 }
 
 export async function signOut(): Promise<void> {
-  await send('DELETE', '/session');
+  await send('DELETE', '/session', nothing);
   await mutate(() => true, undefined, { revalidate: false });
   await mutate('/session');
 }

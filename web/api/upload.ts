@@ -1,7 +1,14 @@
-import { ApiError } from './client.ts';
+import type { z } from 'zod';
+import { ApiError, readAnswer } from './client.ts';
 
-/** Sends a file with its progress (0 to 1) told on the way; the answer as JSON. Every failure is an ApiError. */
-export function upload<T>(path: string, file: File, onProgress: (part: number) => void, options?: unknown): Promise<T> {
+/** Sends a file with its progress (0 to 1) told on the way; the answer as the contract describes it. Every failure is an ApiError. */
+export function upload<T extends z.ZodType>(
+  path: string,
+  schema: T,
+  file: File,
+  onProgress: (part: number) => void,
+  options?: unknown,
+): Promise<z.infer<T>> {
   return new Promise((resolve, reject) => {
     const form = new FormData();
     if (options !== undefined) form.append('options', JSON.stringify(options));
@@ -10,25 +17,18 @@ export function upload<T>(path: string, file: File, onProgress: (part: number) =
     request.open('POST', `/api${path}`);
     request.responseType = 'json';
     request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
-    request.onerror = () =>
-      reject(
-        new ApiError(0, {
-          code: 'unreachable',
-          says: 'The connection broke off. The file was not added; add it again.',
-        }),
-      );
+    request.onerror = () => reject(brokenOff());
     request.onload = () => {
       const { status, response } = request;
-      if (status >= 200 && status < 300 && response) return resolve(response as T);
-      reject(
-        new ApiError(
-          status,
-          response?.code
-            ? response
-            : { code: 'unreadable', says: 'The server gave no readable answer. Add the file again.' },
-        ),
-      );
+      try {
+        resolve(readAnswer(status, status >= 200 && status < 300, response, schema));
+      } catch (error) {
+        reject(error);
+      }
     };
     request.send(form);
   });
 }
+
+const brokenOff = () =>
+  new ApiError(0, { code: 'unreachable', says: 'The connection broke off. The file was not added; add it again.' });

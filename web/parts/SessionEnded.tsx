@@ -1,17 +1,18 @@
 import { useState, type FormEvent } from 'react';
 import { send } from '../api/client.ts';
+import { sessionAnswer, signedInAnswer } from '../../contract/session.ts';
 import type { Person } from '../api/session.ts';
 
 /** Lets somebody whose session ended sign in again above their work, so that nothing typed is lost. */
 export function SessionEnded({ person, onBack }: { person: Person; onBack: () => void }) {
-  const [email, setEmail] = useState(person.email ?? '');
+  const [email, setEmail] = useState(person.email);
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      await send('POST', '/session', { email, password });
-      const { person: now } = await send<{ person: Person | null }>('GET', '/session');
+      await send('POST', '/session', signedInAnswer, { email, password });
+      const { person: now } = await send('GET', '/session', sessionAnswer);
       if (now?.id !== person.id) window.location.assign('/');
       else onBack();
     } catch (error) {

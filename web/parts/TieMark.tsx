@@ -1,4 +1,4 @@
-import type { ShownTie } from '../api/claims.ts';
+import type { ShownTie } from '../../core/evidence/comparisons/settledState.ts';
 
 export const TIE_WORDS: Record<ShownTie, string> = {
   tied: 'tied',

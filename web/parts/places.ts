@@ -1,9 +1,10 @@
+import type { Role } from '../../core/workflow/lifecycle.types.ts';
 import type { Person } from '../api/session.ts';
 
 export interface Place {
   path: string;
   name: string;
-  roles: readonly string[] | null;
+  roles: readonly Role[] | null;
 }
 
 /** The places in the order of the work. A person sees those of their roles; their own claims everybody sees. */

@@ -1,5 +1,7 @@
 import { Router } from 'express';
 import type { Context } from '../../platform/context.ts';
+import { chartAnswer } from '../../../contract/chart.ts';
+import { answer } from '../../platform/http/answer.ts';
 import { actorOf } from '../../platform/http/guards.ts';
 import { selectChart } from './chart.queries.ts';
 
@@ -7,7 +9,7 @@ export function bookRoutes({ db }: Context): Router {
   const router = Router();
   router.get('/chart', async (req, res) => {
     actorOf(req);
-    res.json(await selectChart(db));
+    answer(res, chartAnswer, await selectChart(db));
   });
   return router;
 }

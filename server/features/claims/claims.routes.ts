@@ -14,9 +14,11 @@ import {
   queueAnswer,
   reasonedSchema,
 } from '../../../contract/claims.ts';
+import { claimLifecycle, type ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
+import type { SeenClaim } from '../../records/claims/claimStore.ts';
 import { FINANCE, type Actor, type Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
-import { actorOf, checked, needs, param } from '../../platform/http/guards.ts';
+import { actorOf, checked, mayTry, needs, param } from '../../platform/http/guards.ts';
 import { lineSchema, seenQuery } from '../../../contract/gather.ts';
 import { editLine, removeLine } from './lines.service.ts';
 import { viewOwnClaims, viewQueue } from './lists.service.ts';
@@ -55,46 +57,48 @@ export function claimRoutes(context: Context): Router {
   });
 
   /** An act answers with the claim as it is afterwards, so that the screen never shows a mixture. */
-  const act = (method: 'post' | 'put' | 'delete', path: string, run: Run) =>
-    router[method](path, async (req, res) => {
+  const act = (method: 'post' | 'put' | 'delete', path: string, name: ClaimAct, run: Run) =>
+    router[method](path, mayTry(claimLifecycle, name), async (req, res) => {
       const [actor, number] = [actorOf(req), param(req, 'number')];
       await run(actor, number, req);
       answer(res, claimAnswer, await viewClaim(context, actor, number));
     });
-  const plain = (
-    path: string,
-    run: (c: Context, actor: Actor, seen: { number: string; revision: number }) => Promise<void>,
-  ) => act('post', path, (actor, number, req) => run(context, actor, { number, ...checked(actSchema, req.body) }));
-  const reasoned = (path: string, run: typeof declineClaim) =>
-    act('post', path, (actor, number, req) => run(context, actor, { number, ...checked(reasonedSchema, req.body) }));
+  const plain = (name: ClaimAct, run: (c: Context, actor: Actor, seen: SeenClaim) => Promise<void>) =>
+    act('post', `/claims/:number/${name}`, name, (actor, number, req) =>
+      run(context, actor, { number, ...checked(actSchema, req.body) }),
+    );
+  const reasoned = (name: ClaimAct, run: typeof declineClaim) =>
+    act('post', `/claims/:number/${name}`, name, (actor, number, req) =>
+      run(context, actor, { number, ...checked(reasonedSchema, req.body) }),
+    );
 
-  plain('/claims/:number/submit', submitClaim);
-  plain('/claims/:number/resubmit', resubmitClaim);
-  plain('/claims/:number/withdraw', withdrawClaim);
-  plain('/claims/:number/approve', approveClaim);
-  reasoned('/claims/:number/decline', declineClaim);
-  reasoned('/claims/:number/return', returnClaim);
-  act('put', '/drafts/:number/lines/:line', (actor, number, req) => {
+  act('put', '/drafts/:number/lines/:line', 'edit', (actor, number, req) => {
     const { revision, set } = checked(lineSchema, req.body);
     return editLine(context, actor, { number, revision }, param(req, 'line'), set);
   });
-  act('delete', '/drafts/:number/lines/:line', (actor, number, req) =>
+  act('delete', '/drafts/:number/lines/:line', 'remove', (actor, number, req) =>
     removeLine(context, actor, { number, ...checked(seenQuery, req.query) }, param(req, 'line')),
   );
-  act('put', '/claims/:number/lines/:line', (actor, number, req) =>
+  plain('submit', submitClaim);
+  plain('resubmit', resubmitClaim);
+  plain('withdraw', withdrawClaim);
+  plain('approve', approveClaim);
+  reasoned('decline', declineClaim);
+  reasoned('return', returnClaim);
+  act('put', '/claims/:number/lines/:line', 'correct', (actor, number, req) =>
     correctLine(context, actor, number, param(req, 'line'), checked(correctionSchema, req.body)),
   );
-  act('post', '/claims/:number/marks', (actor, number, req) =>
+  act('post', '/claims/:number/marks', 'mark', (actor, number, req) =>
     markTie(context, actor, number, checked(markSchema, req.body)),
   );
-  act('post', '/claims/:number/queries', (actor, number, req) =>
+  act('post', '/claims/:number/queries', 'ask', (actor, number, req) =>
     askAbout(context, actor, number, checked(querySchema, req.body)),
   );
-  act('post', '/claims/:number/hold', (actor, number, req) =>
+  act('post', '/claims/:number/hold', 'hold', (actor, number, req) =>
     holdClaim(context, actor, number, checked(holdSchema, req.body)),
   );
-  plain('/claims/:number/release', releaseClaim);
-  plain('/claims/:number/clear', clearClaim);
-  plain('/claims/:number/reopen', reopenClaim);
+  plain('release', releaseClaim);
+  plain('clear', clearClaim);
+  plain('reopen', reopenClaim);
   return router;
 }

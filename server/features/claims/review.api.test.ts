@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { clear, mark } from '../../../test/fixtures/acts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 let api: TestApi;
@@ -26,7 +27,8 @@ describe('the queue', () => {
       ['C-1006', 1],
       ['C-1008', 1],
     ]);
-    expect(counts).toMatchObject({ 'in review': 13, cleared: 3, posted: 4, draft: 2 });
+    expect(counts).toMatchObject({ 'in review': 13, cleared: 3, posted: 4 });
+    expect(counts.draft).toBeUndefined();
     const attention = claims.map((c: any) => [c.stops > 0, Object.values(c.ties).includes('off')]);
     expect(attention.findIndex(([stop, off]: boolean[]) => !stop && !off)).toBeGreaterThan(
       attention.findLastIndex(([stop]: boolean[]) => stop),
@@ -42,8 +44,10 @@ describe('the queue', () => {
   });
   it('goes on page by page without losing or repeating a claim', async () => {
     await api.owner
-      .raw(`insert into claims (number, entity_id, claimant_id, preparer_id, currency, state, purpose, submitted_on, attention)
-      select 'X-' || i, 'IE', 'P05', 'P05', 'EUR', 'in review', 'page', date '2026-01-01' + (i % 7), i % 3 from generate_series(1, 120) i`);
+      .raw(`insert into claims (number, entity_id, claimant_id, preparer_id, currency, state, purpose, search, begun_on, submitted_version, submitted_on, priority)
+      select 'X-' || i, 'IE', 'P05', 'P05', 'EUR', 'in review', 'page', 'page', '2026-01-01', 1, date '2026-01-01' + (i % 7), i % 3 from generate_series(1, 120) i`);
+    const counted = (await maeve.get('/claims')).body.counts['in review'];
+    expect(counted).toBe(133);
     const seen: string[] = [];
     let after = '';
     for (let page = 0; page < 9; page += 1) {
@@ -130,59 +134,73 @@ describe('correcting a line', () => {
 
 describe('marks', () => {
   it('let a claim be cleared once every comparison is dealt with', async () => {
-    const { revision } = (await view('C-1002')).claim;
-    const refused = await maeve.post('/claims/C-1002/clear', { revision });
-    expect(refused.body).toMatchObject({ code: 'ties-open', numbers: { count: 1, cells: 'line 3 receipt' } });
-    expect(
-      (await maeve.post('/claims/C-1002/marks', { revision, line: '3', kind: 'receipt', mark: 'seen' })).status,
-    ).toBe(200);
-    expect((await maeve.post('/claims/C-1002/clear', { revision })).body.code).toBe('ties-open');
-    expect(
-      (await maeve.post('/claims/C-1002/marks', { revision, line: '3', kind: 'receipt', mark: 'waived' })).body.code,
-    ).toBe('invalid');
-    const waived = await maeve.post('/claims/C-1002/marks', {
-      revision,
-      line: '3',
-      kind: 'receipt',
-      mark: 'waived',
-      reason: 'Less was claimed than paid',
+    const { claim, ties } = await view('C-1002');
+    const clearNow = async () =>
+      maeve.post('/claims/C-1002/clear', { revision: (await view('C-1002')).claim.revision });
+    expect((await clearNow()).body).toMatchObject({
+      code: 'ties-open',
+      numbers: { count: 1, cells: 'line 3 receipt' },
     });
+    const cell = { line: '3', kind: 'receipt' };
+    const seen = await mark(maeve, 'C-1002', { ...cell, mark: 'seen' });
+    expect(seen.body.claim.revision).toBe(claim.revision + 1);
+    expect((await clearNow()).body.code).toBe('ties-open');
+    expect((await mark(maeve, 'C-1002', { ...cell, mark: 'waived' })).body.code).toBe('invalid');
+    const waived = await mark(maeve, 'C-1002', { ...cell, mark: 'waived', reason: 'Less was claimed than paid' });
     expect(waived.body.marks).toMatchObject([{ mark: 'waived', by: 'Maeve Tarrant' }]);
-    const cleared = await maeve.post('/claims/C-1002/clear', { revision });
+    const before = ties.find((t: any) => t.line === '3' && t.kind === 'receipt');
+    const after = waived.body.ties.find((t: any) => t.line === '3' && t.kind === 'receipt');
+    expect([before.shown, after.shown, after.about]).toEqual(['off', 'waived', before.about]);
+    const cleared = await clearNow();
     expect(cleared.body.claim).toMatchObject({ state: 'cleared', clearedBy: 'Maeve Tarrant' });
-    const back = await maeve.post('/claims/C-1002/reopen', { revision: revision + 1 });
+    const back = await maeve.post('/claims/C-1002/reopen', { revision: cleared.body.claim.revision });
     expect(back.body.claim).toMatchObject({ state: 'in review', clearedBy: null });
   });
 
   it('fall away when what they were about changes', async () => {
-    const { revision } = (await view('C-1009')).claim;
-    await maeve.post('/claims/C-1009/marks', {
-      revision,
-      line: '1',
-      kind: 'tax',
-      mark: 'waived',
-      reason: 'Irish branch',
-    });
+    const waived = await mark(maeve, 'C-1009', { line: '1', kind: 'tax', mark: 'waived', reason: 'Irish branch' });
+    const { revision } = waived.body.claim;
     const { body } = await maeve.put('/claims/C-1009/lines/1', { revision, set: { tax: [] } });
-    expect(body.marks).toEqual([]);
+    expect([waived.body.marks.length, body.marks]).toEqual([1, []]);
+  });
+
+  it('are refused when the comparison is no longer what was looked at', async () => {
+    const answer = await mark(maeve, 'C-1009', { line: '2', kind: 'tax', mark: 'seen', about: '0'.repeat(64) });
+    expect([answer.status, answer.body.code]).toEqual([409, 'comparison-changed']);
+  });
+
+  it('count the revision up, so that two reviewers never mark over each other unseen', async () => {
+    const { claim } = await view('C-1001');
+    await mark(ines, 'C-1001', { line: '6', kind: 'receipt', mark: 'seen' });
+    const late = await mark(maeve, 'C-1001', { line: '6', kind: 'receipt', mark: 'none', revision: claim.revision });
+    expect(late.body).toMatchObject({ code: 'stale', numbers: { changes: [{ kind: 'marked', actor: 'Inês Quadros' }] } });
   });
 });
 
 describe('who may not', () => {
+  const acts = [
+    ['clear', {}],
+    ['return', { reason: 'x' }],
+    ['marks', { line: '1', kind: 'receipt', mark: 'none' }],
+    ['hold', { reason: 'x', until: '2030-01-01' }],
+    ['queries', { line: '1', text: 'x' }],
+  ] as const;
   it('act on a claim of their own', async () => {
-    const { claim, may } = await view('C-1007');
-    expect(may).toEqual([]);
-    for (const [path, body] of [
-      ['clear', {}],
-      ['return', { reason: 'x' }],
-      ['marks', { line: '1', kind: 'receipt', mark: 'seen' }],
-    ] as const)
+    const { claim, may, audience } = await view('C-1007');
+    expect([audience, may]).toEqual(['claimant', []]);
+    for (const [path, body] of acts)
       expect((await maeve.post(`/claims/C-1007/${path}`, { revision: claim.revision, ...body })).body.code).toBe(
-        'own-claim',
+        'own-record',
       );
     expect(
       (await maeve.put('/claims/C-1007/lines/1', { revision: claim.revision, set: { coding: {} } })).body.code,
-    ).toBe('own-claim');
+    ).toBe('own-record');
+  });
+  it('act on a claim they prepared for somebody else', async () => {
+    await api.owner('claims').where({ number: 'C-1011' }).update({ preparer_id: 'P01' });
+    const { claim } = await view('C-1011');
+    expect((await maeve.post('/claims/C-1011/clear', { revision: claim.revision })).body.code).toBe('own-record');
+    await api.owner('claims').where({ number: 'C-1011' }).update({ preparer_id: 'P07' });
   });
   it('act on a claim in another state', async () => {
     const { claim } = await view('C-1024');
@@ -191,33 +209,134 @@ describe('who may not', () => {
       numbers: { state: 'with approver' },
     });
   });
+  it('review a claim of an entity for which they hold no role', async () => {
+    await api.owner('person_roles').where({ person_id: 'P02', role: 'reviewer' }).update({ entity_id: 'JP' });
+    expect((await ines.get('/claims/C-1005')).status).toBe(404);
+    expect((await ines.get('/claims/C-1002')).status).toBe(200);
+    const { claims, counts } = (await ines.get('/claims')).body;
+    expect(new Set(claims.map((c: any) => c.entity))).toEqual(new Set(['JP']));
+    expect(counts['in review']).toBe(claims.length);
+    const { claim } = await view('C-1005');
+    expect((await ines.post('/claims/C-1005/clear', { revision: claim.revision })).status).toBe(404);
+    await api.owner('person_roles').where({ person_id: 'P02', role: 'reviewer' }).update({ entity_id: null });
+  });
+  it('act with a role that has ended', async () => {
+    const roles = () => api.owner('person_roles').where({ person_id: 'P02', role: 'reviewer' });
+    await roles().update({ valid_to: '2020-01-01' });
+    expect((await ines.get('/claims')).body.code).toBe('not-allowed');
+    await roles().update({ valid_to: null });
+    expect((await ines.get('/claims')).status).toBe(200);
+  });
 });
 
 describe('asking, holding, returning', () => {
   it('puts a claim on hold and takes it off again', async () => {
     const { revision } = (await view('C-1004')).claim;
-    const held = await maeve.put('/claims/C-1004/hold', {
-      revision,
-      hold: { reason: 'Waiting for the bank slip', until: '2030-01-01' },
-    });
+    const words = { reason: 'Waiting for the bank slip', until: '2030-01-01' };
+    const held = await maeve.post('/claims/C-1004/hold', { revision, ...words });
     expect(held.body.claim).toMatchObject({ holdReason: 'Waiting for the bank slip', holdUntil: '2030-01-01' });
     const last = (await maeve.get('/claims')).body.claims.at(-1);
     expect(last.number).toBe('C-1004');
-    const off = await maeve.put('/claims/C-1004/hold', { revision: revision + 1, hold: null });
+    const off = await maeve.post('/claims/C-1004/release', { revision: revision + 1 });
     expect(off.body.claim.holdReason).toBeNull();
+    expect((await maeve.get('/claims')).body.claims.at(-1).number).not.toBe('C-1004');
   });
-  it('returns a claim with its reason and all questions, which the claimant reads', async () => {
+  it('returns a claim with its reason and all queries, which the claimant reads only then', async () => {
+    const wanjiru = await api.as('wanjiru.mbaya');
     const { revision } = (await view('C-1008')).claim;
-    await maeve.post('/claims/C-1008/queries', {
+    const asked = await maeve.post('/claims/C-1008/queries', {
       revision,
       line: '1',
       kind: null,
       text: 'What is the remaining 4.00?',
     });
-    const { body } = await maeve.post('/claims/C-1008/return', { revision, reason: 'Please complete the items.' });
+    const before = await view('C-1008', wanjiru);
+    expect([before.queries, before.history.some((e: any) => e.kind === 'asked')]).toEqual([[], false]);
+    const { body } = await maeve.post('/claims/C-1008/return', {
+      revision: asked.body.claim.revision,
+      reason: 'Please complete the items.',
+    });
     expect(body.claim.state).toBe('returned');
-    const own = await view('C-1008', await api.as('wanjiru.mbaya'));
+    const own = await view('C-1008', wanjiru);
     expect(own.queries).toMatchObject([{ line: '1', text: 'What is the remaining 4.00?' }]);
     expect(own.history.at(-1)).toMatchObject({ kind: 'returned', words: { reason: 'Please complete the items.' } });
+  });
+  it('opens the next version for the claimant, while finance still reads the one that was submitted', async () => {
+    const wanjiru = await api.as('wanjiru.mbaya');
+    const mine = await view('C-1008', wanjiru);
+    expect(mine.claim.version).toBe(2);
+    expect(mine.may).toEqual(expect.arrayContaining(['edit', 'resubmit']));
+    const line = mine.document.lines[0];
+    const items = line.items.map((i: any, k: number) => (k === 0 ? { ...i, amount: '0.00' } : i));
+    const left = items.slice(1).reduce((a: number, i: any) => a + Math.round(Number(i.amount) * 100), 0);
+    items[0].amount = ((Math.round(Number(line.amount) * 100) - left) / 100).toFixed(2);
+    const edited = await wanjiru.put(`/drafts/C-1008/lines/${line.id}`, { revision: mine.claim.revision, set: { items } });
+    expect(edited.status).toBe(200);
+    const finance = await view('C-1008');
+    expect(finance.claim.version).toBe(1);
+    expect(finance.document.claim.lines[0].items).toEqual(line.items);
+    const again = await wanjiru.post('/claims/C-1008/resubmit', { revision: edited.body.claim.revision });
+    expect(again.body.claim).toMatchObject({ state: 'with approver', version: 2 });
+    expect((await view('C-1008')).document.claim.lines[0].items[0].amount).toBe(items[0].amount);
+    expect((await view('C-1008')).submitted.version).toBe(2);
+  });
+  it('declines a claim for good, and whoever claimed it reads why', async () => {
+    const { claim } = await view('C-1010');
+    const { body } = await ines.post('/claims/C-1010/decline', { revision: claim.revision, reason: 'Paid already.' });
+    expect([body.claim.state, body.may]).toEqual(['declined', []]);
+  });
+});
+
+describe('submitting and approving', () => {
+  it('goes from a draft to the Desk, by whom it concerns alone', async () => {
+    const [tomas, odd, siobhan] = [
+      await api.as('tomas.brandao'),
+      await api.as('odd.fjellheim'),
+      await api.as('siobhan.odowd'),
+    ];
+    const own = await view('C-1031', tomas);
+    expect((await maeve.get('/claims/C-1031')).status).toBe(404);
+    const submitted = await tomas.post('/claims/C-1031/submit', { revision: own.claim.revision });
+    expect(submitted.body.claim).toMatchObject({ state: 'with approver', version: 1, approver: 'Odd Fjellheim' });
+    const { revision } = submitted.body.claim;
+    expect((await tomas.post('/claims/C-1031/approve', { revision })).status).toBe(403);
+    expect((await siobhan.post('/claims/C-1031/approve', { revision })).status).toBe(404);
+    expect((await odd.get('/claims/own')).body.toDecide.map((c: any) => c.number)).toContain('C-1031');
+    const version = await api.owner('claim_versions as v').join('claims as c', 'c.id', 'v.claim_id').where({ number: 'C-1031' }).first('v.*');
+    expect(version.submitted.claim.lines).toHaveLength(own.document.lines.length);
+    expect(version.submitted.evidence).toMatch(/^[0-9a-f]{64}$/);
+    const withdrawn = await tomas.post('/claims/C-1031/withdraw', { revision });
+    expect(withdrawn.body.claim.state).toBe('withdrawn');
+    expect((await odd.post('/claims/C-1031/approve', { revision: revision + 1 })).body.code).toBe('wrong-state');
+  });
+  it('approves what is theirs to approve, and never their own', async () => {
+    const odd = await api.as('odd.fjellheim');
+    const { claim, audience } = await view('C-1024', odd);
+    expect(audience).toBe('finance');
+    const { body } = await odd.post('/claims/C-1024/approve', { revision: claim.revision });
+    expect(body.claim.state).toBe('in review');
+    expect((await odd.post('/claims/C-1025/return', { revision: 1, reason: 'No plan' })).body.code).toBe('stale');
+    await api.owner('claims').where({ number: 'C-1025' }).update({ claimant_id: 'P03' });
+    const mine = (await view('C-1025', odd)).claim;
+    expect((await odd.post('/claims/C-1025/approve', { revision: mine.revision })).body.code).toBe('own-record');
+  });
+  it('needs somebody who can approve, and something to approve', async () => {
+    const pavel = await api.as('pavel.hruska');
+    const charge = await api.owner('people').where({ id: 'P10' }).update({ usual_approver: null });
+    expect(charge).toBe(1);
+    const { rows } = await api.owner.raw(`insert into claims (number, entity_id, claimant_id, preparer_id, currency, state, purpose, begun_on)
+      values ('X-EMPTY', 'IE', 'P10', 'P10', 'EUR', 'draft', 'Empty', '2026-01-01') returning id`);
+    await api.owner('claim_versions').insert({ claim_id: rows[0].id, version: 1 });
+    const submit = () => pavel.post('/claims/X-EMPTY/submit', { revision: 1 });
+    expect((await submit()).body.code).toBe('no-approver');
+    await api.owner('people').where({ id: 'P10' }).update({ usual_approver: 'P09' });
+    expect((await submit()).body.code).toBe('no-lines');
+  });
+});
+
+describe('clearing', () => {
+  it('is for a reviewer, once, and leaves what it held of the budgets when it is taken back', async () => {
+    const answers = await Promise.all([clear(maeve, 'C-1013'), clear(ines, 'C-1013')]);
+    expect(answers.filter((a) => a.status === 200)).toHaveLength(1);
   });
 });

@@ -18,6 +18,7 @@ const draft = async () => {
   const { body } = await tomas.get('/pairs');
   return { ...body, revision: body.revisions['C-1031'] as number };
 };
+const seen = async (person = tomas) => (await person.get('/pairs')).body.revisions as Record<string, number>;
 const take = (person: Client, one: object, claim: object | null = null) =>
   person.post('/drafts/lines', { claim, purpose: claim ? null : 'Tried out', take: [one] });
 const settledOf = async (...lines: string[]) =>
@@ -38,6 +39,7 @@ async function ownReceipt(person: Client, total: string, confirmed: boolean): Pr
   const { id } = (await person.send('POST', '/receipts', form)).body.added[0];
   if (confirmed)
     await person.put(`/receipts/${id}`, {
+      revision: 1,
       amount: total,
       currency: 'EUR',
       date: '2026-03-02',
@@ -50,7 +52,7 @@ describe('putting on a claim', () => {
   it('makes a line of a charge with the category its merchant’s code proposes, paid by card', async () => {
     const charge = await freeChargeOf(tomas);
     const { body } = await take(tomas, { charge: charge.id });
-    const { lines } = (await tomas.get(`/claims/${body.number}`)).body.document.claim;
+    const { lines } = (await tomas.get(`/claims/${body.number}`)).body.document;
     expect(lines).toMatchObject([{ paidBy: 'card', card: '4433', amount: charge.amount, category: charge.category }]);
     expect((await take(tomas, { charge: charge.id })).body.says).toContain(`on claim ${body.number}`);
   });
@@ -60,7 +62,7 @@ describe('putting on a claim', () => {
     expect((await take(tomas, { receipt: unsure, category: 'meal' })).body.says).toContain('confirm what it shows');
     const sure = await ownReceipt(tomas, '12.20', true);
     const { body } = await take(tomas, { receipt: sure, category: 'meal' });
-    expect((await tomas.get(`/claims/${body.number}`)).body.document.claim.lines).toMatchObject([
+    expect((await tomas.get(`/claims/${body.number}`)).body.document.lines).toMatchObject([
       { paidBy: 'own', amount: '12.20', currency: 'EUR', merchant: 'Gather Cafe', date: '2026-03-02' },
     ]);
   });
@@ -69,7 +71,7 @@ describe('putting on a claim', () => {
     const [receipt, charge] = [await ownReceipt(tomas, '12.30', true), await freeChargeOf(tomas)];
     expect((await take(tomas, { receipt, personal: true })).body.says).toContain('Only what was paid by company card');
     const { body } = await take(tomas, { receipt, charge: charge.id, personal: true });
-    expect((await tomas.get(`/claims/${body.number}`)).body.document.claim.lines).toMatchObject([
+    expect((await tomas.get(`/claims/${body.number}`)).body.document.lines).toMatchObject([
       { personal: true, paidBy: 'card', amount: charge.amount },
     ]);
   });
@@ -109,7 +111,7 @@ describe('pairs', () => {
     const [a, b] = await settledOf('3', '4');
     const charge = (await api.owner('charges').where({ id: pair.right }).first())!;
     expect(a! + b!).toBe(BigInt(charge.settled_amount));
-    const { body } = await tomas.post('/pairs/undo', { lines, what: 'charge' });
+    const { body } = await tomas.post('/pairs/undo', { revisions: await seen(), lines, what: 'charge' });
     expect(body.proposals.charges).toHaveLength(view.proposals.charges.length);
     expect(await settledOf('3', '4')).toEqual([null, null]);
   });
@@ -125,7 +127,7 @@ describe('pairs', () => {
     expect(refused.body.says).toContain(charge.amount);
     await ask({ takeAmount: true });
     expect((await draft()).lines[0].amount).toBe(charge.amount);
-    await tomas.post('/pairs/undo', { lines: pair.lines, what: 'charge' });
+    await tomas.post('/pairs/undo', { revisions: await seen(), lines: pair.lines, what: 'charge' });
     expect((await draft()).lines[0].amount).toBe(view.lines[0].amount);
   });
 
@@ -161,7 +163,7 @@ describe('a purchasing card’s month', () => {
     const { month } = body.cards[0].months[1];
     const path = `/cards/4427/months/${month}`;
     expect((await tomas.get(path)).status).toBe(404);
-    expect((await leilani.put(`${path}/closed`)).body.says).toMatch(/not/);
+    expect((await leilani.put(`${path}/closed`, { revision: 1 })).body.says).toMatch(/not/);
     const mine = (await leilani.get(path)).body.charges as { id: string }[];
     const { body: claim } = await leilani.post('/drafts/lines', {
       claim: null,
@@ -169,21 +171,70 @@ describe('a purchasing card’s month', () => {
       take: mine.map((c) => ({ charge: c.id })),
     });
     const { body: view } = await leilani.get(`/claims/${claim.number}`);
-    expect(view.assessment.settlement).toMatchObject({ payable: '0.00', receivable: '0.00' });
-    const { body: closed } = await leilani.put(`${path}/closed`);
+    expect(view.settlement.toPay).toBe('0.00');
+    const { body: closed } = await leilani.put(`${path}/closed`, { revision: 1 });
+    expect([closed.state, closed.revision, closed.may]).toEqual(['closed', 2, ['reopen']]);
+    expect((await leilani.put(`${path}/closed`, { revision: 1 })).body.code).toBe('stale');
+    expect((await tomas.put(`${path}/closed`, { revision: 2 })).status).toBe(404);
     expect([closed.closedBy, closed.proof.difference, closed.proof.problems]).toEqual(['Leilani Kahue', '0.00', []]);
     const { body: pairs } = await leilani.get('/pairs');
     const lines = [{ claim: claim.number, line: '1' }];
     const takeOff = () =>
       leilani.send('DELETE', `/drafts/${claim.number}/lines/1?revision=${pairs.revisions[claim.number]}`);
-    for (const refused of [await takeOff(), await leilani.post('/pairs/undo', { lines, what: 'charge' })])
+    const undo = { revisions: pairs.revisions, lines, what: 'charge' };
+    for (const refused of [await takeOff(), await leilani.post('/pairs/undo', undo)])
       expect([refused.status, refused.body.code, refused.body.numbers]).toEqual([
         409,
         'month-closed',
         { card: '4427', month },
       ]);
-    expect((await leilani.send('DELETE', `${path}/closed`)).body.closedBy).toBeNull();
+    expect((await leilani.send('DELETE', `${path}/closed?revision=2`)).body.closedBy).toBeNull();
+    const events = await api.owner('events').where({ record_kind: 'card month', record_id: `4427/${month}` }).orderBy('seq').pluck('kind');
+    expect(events).toEqual(['closed', 'reopened']);
     expect((await takeOff()).status).toBe(200);
     expect((await leilani.get(path)).body.proof.open.count).toBe(1);
+  });
+});
+
+describe('what a holder says of a charge', () => {
+  it('is marked with where it was claimed and taken back, each with its event, by the holder alone', async () => {
+    const charge = (await chargesOf(tomas)).find((c) => c.state === 'open')! as { id: string; revision: number } & { state: string };
+    const say = (person: Client, revision: number, reason: string | null) =>
+      person.put(`/charges/${charge.id}/mark`, { revision, reason });
+    expect((await say(leilani, 1, 'Mine')).status).toBe(404);
+    const marked = await say(tomas, charge.revision, 'On paper in March');
+    const now = marked.body.charges.find((c: { id: string }) => c.id === charge.id);
+    expect(now).toMatchObject({ state: 'claimed already', reason: 'On paper in March', revision: charge.revision + 1 });
+    expect((await say(tomas, charge.revision, null)).body.code).toBe('stale');
+    expect((await take(tomas, { charge: charge.id })).body.code).toBe('charge-in-use');
+    expect((await say(tomas, now.revision, null)).status).toBe(200);
+    const events = await api.owner('events').where({ record_kind: 'charge', record_id: charge.id }).orderBy('seq').pluck('kind');
+    expect(events).toEqual(['marked as claimed already', 'mark taken back']);
+  });
+});
+
+describe('a charge divided between two claims', () => {
+  it('gives both their part of what the bank took, and assesses both, each with its event', async () => {
+    const charge = (await freeChargeOf(tomas)) as { id: string; amount: string };
+    const receipt = await ownReceipt(tomas, '1.00', true);
+    const first = (await take(tomas, { receipt, category: 'meal' })).body.number as string;
+    const lines = [{ claim: first, line: '1' }];
+    const whole = await take(tomas, { charge: charge.id, category: 'meal' });
+    const second = whole.body.number as string;
+    const half = { revision: (await seen())[second]!, set: { amount: { amount: '1.00', currency: 'EUR' } } };
+    expect((await tomas.put(`/drafts/${second}/lines/1`, half)).body.code).toBe('bank-facts');
+    await api.owner('lines as l').whereRaw(`claim_id = (select id from claims where number = ?)`, [second]).update({ amount: api.owner.raw('amount - 100') });
+    const paired = await tomas.post('/pairs', { revisions: await seen(), pairs: [{ lines, charge: charge.id }] });
+    expect(paired.status).toBe(200);
+    const parts = await api.owner('lines').where({ charge_id: charge.id }).select('settled_amount');
+    const taken = (await api.owner('charges').where({ id: charge.id }).first()).settled_amount;
+    expect(parts.reduce((a, p) => a + p.settled_amount, 0n)).toBe(taken);
+    for (const number of [first, second]) {
+      const last = await api.owner('events').where({ record_kind: 'claim', record_id: number }).orderBy('seq', 'desc').first();
+      expect(last.kind).toBe('paired');
+      const claim = await api.owner('claims').where({ number }).first();
+      const stored = await api.owner('assessments').where({ claim_id: claim.id }).first();
+      expect([stored.revision, JSON.parse(last.facts).revision]).toEqual([claim.revision, claim.revision]);
+    }
   });
 });

@@ -1,4 +1,4 @@
-import type { LedgerJournal } from '../../../core/ledger/journalText.ts';
+import type { ExportedJournal } from '../../../core/documents/record.schema.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { selectRows } from '../../records/ledger/journals.queries.ts';
 import { writeLedgerRow } from '../../records/ledger/postJournal.ts';
@@ -6,7 +6,7 @@ import { writeLedgerRow } from '../../records/ledger/postJournal.ts';
 const CHUNK = 200;
 
 /** Every journal as it was posted, in the order of posting, with the hash it was posted under. */
-export async function* selectJournalExport(db: Db): AsyncGenerator<LedgerJournal & { hash: string }> {
+export async function* selectJournalExport(db: Db): AsyncGenerator<ExportedJournal> {
   for (let after = 0n; ;) {
     const heads = await db('journals as j')
       .leftJoin('journals as o', 'o.id', 'j.reverses')

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startApi, type Answer, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { clear as clearAs, post } from '../../../test/fixtures/acts.ts';
+import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 let api: TestApi;
 let maeve: Client;
@@ -16,32 +17,9 @@ beforeAll(async () => {
 afterAll(() => api.close());
 
 const view = async (number: string) => (await maeve.get(`/claims/${number}`)).body;
-const post = async (client: Client, number: string, fields: object = {}): Promise<Answer> => {
-  const { claim, document, digest } = await view(number);
-  return client.post('/journals', {
-    claim: number,
-    revision: claim.revision,
-    date: document.postingDate,
-    digest,
-    key: `key-${Math.random()}`,
-    ...fields,
-  });
-};
-/** Clears a claim after waiving whatever is not tied. */
-async function clear(number: string, client = maeve): Promise<void> {
-  const { claim, ties } = await view(number);
-  for (const tie of ties.filter((t: any) => t.state === 'off' || t.state === 'open'))
-    await client.post(`/claims/${number}/marks`, {
-      revision: claim.revision,
-      line: tie.line,
-      kind: tie.kind,
-      mark: 'waived',
-      reason: 'Agreed',
-    });
-  expect((await client.post(`/claims/${number}/clear`, { revision: claim.revision })).status).toBe(200);
-}
+const clear = async (number: string, client = maeve) => expect((await clearAs(client, number)).status).toBe(200);
 const liveCount = async (number: string) =>
-  (await api.owner('journals as j').join('claims as c', 'c.id', 'j.claim_id').where({ 'c.number': number, live: true }))
+  (await api.owner('journals').where({ source_kind: 'claim', source_id: `${number}/1`, purpose: 'claim', live: true }))
     .length;
 
 describe('posting', () => {
@@ -53,24 +31,23 @@ describe('posting', () => {
     const journal = (await odd.get(`/journals/${body.journal}`)).body;
     const shown = assessment.journal.map((r: any) => [r.account, r.debit, r.credit, r.currency, r.amount, r.line]);
     expect(journal.rows.map((r: any) => [r.account, r.debit, r.credit, r.currency, r.amount, r.line])).toEqual(shown);
-    expect(journal.rows[0]).toMatchObject({ share: 0, origin: { merchant: 'Casa das Salinas' } });
+    expect(journal.rows[0]).toMatchObject({ share: 0, origin: { merchant: 'Casa das Salinas', share: { of: 1 }, receipt: { amount: '202.00' } } });
     expect((await view('C-1001')).claim.state).toBe('posted');
   });
 
   it('happens once for a double click: the same key gives the same journal', async () => {
     const { claim, document, digest } = await view('C-1014');
     const body = {
-      claim: 'C-1014',
       revision: claim.revision,
       date: document.postingDate,
       digest,
       key: 'double-click-1',
     };
-    const answers = await Promise.all([1, 2, 3, 4].map(() => odd.post('/journals', body)));
+    const answers = await Promise.all([1, 2, 3, 4].map(() => odd.post('/claims/C-1014/post', body)));
     expect(answers.map((a) => a.status)).toEqual([201, 201, 201, 201]);
     expect(new Set(answers.map((a) => a.body.journal)).size).toBe(1);
     expect(await liveCount('C-1014')).toBe(1);
-    expect((await odd.post('/journals', { ...body, date: '2026-01-01' })).body.code).toBe('key-reused');
+    expect((await odd.post('/claims/C-1014/post', { ...body, date: '2026-01-01' })).body.code).toBe('key-reused');
   });
 
   it('happens once for two controllers on two server processes', async () => {
@@ -87,10 +64,11 @@ describe('posting', () => {
 
   it('is refused to whoever cleared the claim alone, to its claimant, and to reviewers', async () => {
     await clear('C-1013', noor);
-    expect((await post(noor, 'C-1013')).body.code).toBe('alone-cleared');
+    expect((await post(noor, 'C-1013')).body.code).toBe('kept-apart');
     expect((await post(maeve, 'C-1013')).body.code).toBe('not-allowed');
     await api.owner('claims').where({ number: 'C-1016' }).update({ claimant_id: 'P03' });
-    expect((await post(odd, 'C-1016')).body.code).toBe('own-claim');
+    const seen = { revision: 1, date: '2026-01-01', digest: '0'.repeat(64), key: 'own-claim-1' };
+    expect((await odd.post('/claims/C-1016/post', seen)).body.code).toBe('own-record');
   });
 
   it('is refused into a closed period, naming the open ones', async () => {
@@ -103,24 +81,42 @@ describe('posting', () => {
     await clear('C-1003');
     const { claim, document, digest } = await view('C-1003');
     await api.owner('rates').where({ to_currency: 'KES' }).update({ rate: 150 });
-    expect(
-      (
-        await odd.post('/journals', {
-          claim: 'C-1003',
-          revision: claim.revision,
-          date: document.postingDate,
-          digest,
-          key: 'older-figures',
-        })
-      ).body.code,
-    ).toBe('figures-changed');
+    const old = { revision: claim.revision, date: document.postingDate, digest, key: 'older-figures' };
+    expect((await odd.post('/claims/C-1003/post', old)).body.code).toBe('figures-changed');
+    expect((await odd.post('/claims/C-1003/post', { ...old, digest: null, key: 'no-figures' })).body.code).toBe('invalid');
     expect((await post(odd, 'C-1003')).status).toBe(201);
+  });
+
+  it('is refused for a day that has not come yet', async () => {
+    await clear('C-1012');
+    const tomorrow = new Date(Date.now() + 2 * 86_400_000).toISOString().slice(0, 10);
+    expect((await post(odd, 'C-1012', { date: tomorrow })).body.code).toBe('future-date');
+  });
+
+  it('shows what was posted, not what it would come to now that it is posted', async () => {
+    const { assessment, may } = await view('C-1003');
+    expect([Number(assessment.settlement.advances[0].applied) > 0, may]).toEqual([true, []]);
+    const advance = await api.owner('open_items').where({ source_id: 'A-031' }).first();
+    expect(assessment.settlement.advances[0].left).toBe((Number(advance.amount) / 100).toFixed(2));
+    expect(assessment.findings.filter((f: any) => f.severity === 'stop')).toEqual([]);
+  });
+
+  it('leaves tax rows with their bases, and open items that agree with their accounts', async () => {
+    const { rows } = await api.owner.raw(
+      `select t.code, t.base, t.tax, t.recoverable from tax_rows t join journals j on j.id = t.journal_id where j.source_id = 'C-1001/1' order by t.position`,
+    );
+    expect(rows).toEqual(expect.arrayContaining([{ code: 'IE-23', base: 8131n, tax: 1870n, recoverable: 1870n }]));
+    const loose = await api.owner.raw(
+      `select r.account, sum(r.debit - r.credit)::bigint as ledger, (select coalesce(sum(ledger_amount), 0)::bigint from open_items i where i.account = r.account) as open
+       from journal_rows r where r.account in (select control_accounts('IE')) group by 1 having sum(r.debit - r.credit) <> (select coalesce(sum(ledger_amount), 0) from open_items i where i.account = r.account)`,
+    );
+    expect(loose.rows).toEqual([]);
   });
 });
 
 describe('reversing', () => {
   const outstanding = async () =>
-    (await api.owner('advance_movements').where({ advance_id: 'A-031' }).sum('part as part').first())!.part;
+    (await api.owner('open_items').where({ source_id: 'A-031', kind: 'staff advance' }).first())!.amount;
   const reverse = (number: string, fields: object = {}) =>
     odd.post(`/journals/${number}/reversal`, {
       date: today,
@@ -132,7 +128,7 @@ describe('reversing', () => {
 
   it('exchanges the sides, points both ways, gives advances back, and lets the claim be posted again', async () => {
     const number = (await view('C-1003')).journals.at(-1).number;
-    expect(await outstanding()).not.toBe('6000000');
+    expect(await outstanding()).not.toBe(6000000n);
     const { status, body } = await reverse(number);
     expect(status).toBe(201);
     const [original, reversal] = [
@@ -147,7 +143,7 @@ describe('reversing', () => {
     expect(reversal.rows.map((r: any) => [r.account, r.credit, r.debit])).toEqual(
       original.rows.map((r: any) => [r.account, r.debit, r.credit]),
     );
-    expect(await outstanding()).toBe('6000000');
+    expect(await outstanding()).toBe(6000000n);
     const { claim } = await view('C-1003');
     expect(claim.state).toBe('reversed');
     await maeve.post('/claims/C-1003/reopen', { revision: claim.revision });
@@ -158,13 +154,21 @@ describe('reversing', () => {
 
   it('happens once, and not for a reversal, a paid claim or a closed period', async () => {
     const { number } = (await view('C-1017')).journals[0];
-    expect((await reverse(number, { date: '2020-01-15' })).body.code).toBe('period-closed');
+    expect((await reverse(number, { date: '2020-01-15' })).body.code).toBe('before-original');
     const answers = await Promise.all([reverse(number), reverse(number)]);
     expect(answers.map((a) => a.status).sort()).toEqual([201, 409]);
     expect((await reverse(answers.find((a) => a.status === 201)!.body.journal)).body.code).toBe('not-live');
     const paid = (await view('C-1021')).journals[0].number;
     expect((await reverse(paid)).body.code).toBe('wrong-state');
     expect((await reverse('IE-999999')).status).toBe(404);
+    expect((await reverse('IE-000001')).status).toBe(404);
+  });
+
+  it('is not dated before what it reverses', async () => {
+    const journal = (await view('C-1018')).journals[0];
+    const before = new Date(Date.parse(journal.date) - 86_400_000).toISOString().slice(0, 10);
+    await api.owner('periods').update({ state: 'open' });
+    expect((await reverse(journal.number, { date: before })).body.code).toBe('before-original');
   });
 });
 

@@ -1,3 +1,4 @@
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { JournalRowRecord } from '../../records/ledger/ledger.types.ts';
@@ -73,12 +74,26 @@ export const selectJournalHeader = (db: Db, number: string): Promise<JournalList
 export async function selectJournalDocument(
   db: Db,
   journalId: bigint,
-): Promise<{ claim: Claim; receipts: Record<string, string> } | null> {
+): Promise<{ claim: Claim; assessment: Assessment; receipts: Record<string, string> } | null> {
   const rows = await db('journals as j')
     .leftJoin('journals as o', 'o.id', 'j.reverses')
     .whereRaw('j.id = ?', [String(journalId)])
     .select(db.raw('coalesce(j.document, o.document) as document'));
   return rows[0]?.document ?? null;
+}
+
+export type ReceiptPages = Map<string, { width: number; height: number }[]>;
+
+/** The sizes of the pages of some receipts, by receipt. */
+export async function selectReceiptPages(db: Db, ids: readonly string[]): Promise<ReceiptPages> {
+  const rows = await db('receipts as r')
+    .join('receipt_pages as p', 'p.sha256', 'r.sha256')
+    .whereRaw('r.id = any(?::bigint[])', [[...ids]])
+    .orderBy(['r.id', 'p.page'])
+    .select('r.id', 'p.width', 'p.height');
+  const pages: ReceiptPages = new Map();
+  for (const { id, width, height } of rows) pages.set(String(id), [...(pages.get(String(id)) ?? []), { width, height }]);
+  return pages;
 }
 
 export interface ExportRow extends JournalRowRecord {

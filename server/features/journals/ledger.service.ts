@@ -1,5 +1,6 @@
 import { judgeAct } from '../../../core/workflow/judgeAct.ts';
 import { claimLifecycle } from '../../../core/workflow/lifecycles/claim.ts';
+import type { Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import { selectSettings } from '../../platform/acts/settings.queries.ts';
 import { refusalOf } from '../../platform/acts/perform.ts';
@@ -10,6 +11,7 @@ import { today } from '../../platform/ports/clock.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { selectClaim } from '../../records/claims/claims.queries.ts';
+import type { JournalRowRecord } from '../../records/ledger/ledger.types.ts';
 import { writeLedgerRow } from '../../records/ledger/postJournal.ts';
 import { selectRows } from '../../records/ledger/journals.queries.ts';
 import {
@@ -18,8 +20,10 @@ import {
   selectJournalDocument,
   selectJournalHeader,
   selectJournalPage,
+  selectReceiptPages,
   type ClearedRow,
   type JournalListRow,
+  type ReceiptPages,
 } from './ledger.queries.ts';
 
 type Reads = Pick<Context, 'db'>;
@@ -63,6 +67,7 @@ export async function viewJournal(context: Pick<Context, 'db' | 'clock'>, actor:
     throw new Refused('not-found', { what: 'journal' });
   const rows = await selectRows(db, header.id);
   const document = await selectJournalDocument(db, header.id);
+  const pages = await selectReceiptPages(db, Object.values(document?.receipts ?? {}));
   const { periods, timeZone } = await selectPeriods(db, header.entity);
   const now = today(clock, timeZone);
   return {
@@ -70,7 +75,7 @@ export async function viewJournal(context: Pick<Context, 'db' | 'clock'>, actor:
     rows: rows.map((row) => ({
       ...writeLedgerRow(row, header.currency),
       share: row.share,
-      origin: originOf(document, row.line_id),
+      origin: originOf(document, pages, row),
     })),
     openPeriods: periods
       .filter((p) => p.state === 'open' && p.from_date <= now && p.to_date >= header.date)
@@ -85,15 +90,34 @@ async function mayReverse(db: Db, actor: Actor, header: JournalListRow): Promise
   return judgeAct(claimLifecycle, 'reverse', claimFacts(claim), actor, { isOn: () => true }).ok;
 }
 
-function originOf(document: Awaited<ReturnType<typeof selectJournalDocument>>, lineId: string | null) {
-  const line = document?.claim.lines.find((l) => l.id === lineId);
+type Document = NonNullable<Awaited<ReturnType<typeof selectJournalDocument>>>;
+
+function originOf(document: Document | null, pages: ReceiptPages, row: JournalRowRecord) {
+  const line = document?.claim.lines.find((l) => l.id === row.line_id);
   if (!document || !line) return null;
   return {
     merchant: line.merchant ?? null,
     category: line.category ?? null,
     date: line.date,
-    receipt: document.receipts[line.id] ?? null,
+    amount: line.amount,
+    currency: line.currency,
+    share: shareOf(document, row),
+    receipt: receiptOf(document, pages, line),
   };
+}
+
+function shareOf({ assessment }: Document, { line_id, item_id, share }: JournalRowRecord) {
+  const line = assessment.lines.find((l) => l.id === line_id);
+  const shares = line?.parts.find((p) => p.item === item_id)?.shares ?? [];
+  const own = share === null ? undefined : shares[share];
+  return own ? { of: shares.length, gross: own.gross, recoverable: own.recoverable, cost: own.cost } : null;
+}
+
+function receiptOf({ receipts }: Document, pages: ReceiptPages, { id: lineId, receipt }: Line) {
+  const id = receipts[lineId];
+  if (!id) return null;
+  const { amount = null, currency = null, date = null, merchant = null } = receipt ?? {};
+  return { id, amount, currency, date, merchant, pages: pages.get(id) ?? [] };
 }
 
 function claimOf({ source_kind, source_id }: JournalListRow): { number: string; version: number } | null {

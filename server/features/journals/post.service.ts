@@ -148,6 +148,7 @@ export function reverseJournal(context: Context, actor: Actor, request: ReverseR
   return once(context, actor, 'reverse', request, async (trx) => {
     const original = await selectJournal(trx, request.journal);
     if (!original || original.source_kind !== 'claim') throw new Refused('not-found', { what: 'journal' });
+    if (!original.live) throw new Refused('not-live', { number: original.number });
     const number = original.source_id.slice(0, original.source_id.lastIndexOf('/'));
     return actOnReversed(context, trx, actor, number, (claim) => reverse(context, trx, actor, claim, request));
   });

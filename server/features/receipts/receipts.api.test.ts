@@ -117,18 +117,19 @@ describe('an uploaded receipt', () => {
     const { body } = await upload(tomas, await drawn(43).png().toBuffer(), 'b.png');
     const path = `/receipts/${body.added[0].id}`;
     const facts = { amount: '12.00', currency: 'EUR', date: '2026-03-02', merchant: 'The Salted Samphire' };
-    expect((await tomas.put(path, { ...facts, amount: '12.0' })).body.says).toContain('decimals of EUR');
-    expect((await tomas.put(path, { ...facts, date: '2026-02-31' })).status).toBe(400);
-    const { body: after } = await tomas.put(path, facts);
+    expect((await tomas.put(path, { ...facts, revision: 1, amount: '12.0' })).body.says).toContain('decimals of EUR');
+    expect((await tomas.put(path, { ...facts, revision: 1, date: '2026-02-31' })).status).toBe(400);
+    const { body: after } = await tomas.put(path, { ...facts, revision: 1 });
+    expect((await tomas.put(path, { ...facts, revision: 1 })).body.code).toBe('stale');
     expect(after.receipts.find((r: { id: string }) => r.id === body.added[0].id).confirmed).toMatchObject(facts);
-    expect((await (await api.as('maeve.tarrant')).put(path, facts)).status).toBe(404);
+    expect((await (await api.as('maeve.tarrant')).put(path, { ...facts, revision: 2 })).status).toBe(404);
   });
 
   it('can be taken away and brought back', async () => {
     const { body } = await upload(tomas, await drawn(44).png().toBuffer(), 'c.png');
     const { id } = body.added[0];
     const there = async () => (await tomas.get('/receipts')).body.receipts.some((r: { id: string }) => r.id === id);
-    await tomas.send('DELETE', `/receipts/${id}`);
+    await tomas.send('DELETE', `/receipts/${id}?revision=1`);
     expect(await there()).toBe(false);
     await tomas.post(`/receipts/${id}/back`);
     expect(await there()).toBe(true);

@@ -30,7 +30,7 @@ export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo
 
   router.get('/session', (req, res) => {
     const { actor } = req;
-    const person = actor ? { id: actor.id, name: actor.name, roles: rolesOf(actor.grants) } : null;
+    const person = actor ? { id: actor.id, name: actor.name, email: actor.email, roles: rolesOf(actor.grants) } : null;
     answer(res, sessionAnswer, { person, demo });
   });
 

@@ -21,7 +21,9 @@ export async function signIn({ db }: Pick<Context, 'db'>, email: string, passwor
 /** The person with their roles as they are today, or null when they are gone. */
 export async function readActor({ db, clock }: Reads, id: string): Promise<Actor | null> {
   const row = await selectPerson(db, id, today(clock));
-  return row ? actorWith(row.id, row.name, row.grants) : null;
+  if (!row) return null;
+  const { grants, ...person } = row;
+  return actorWith(person, grants);
 }
 
 /** Whom a token acts for, with those of the person's roles that it was made for; refused when it is none, or was revoked. */
@@ -30,8 +32,7 @@ export async function readTokenActor(context: Reads, token: string): Promise<Act
   const person = row ? await readActor(context, row.person_id) : null;
   if (!row || !person) throw new Refused('wrong-token');
   return actorWith(
-    person.id,
-    person.name,
+    person,
     person.grants.filter((g) => row.roles.includes(g.role)),
   );
 }

@@ -1,3 +1,4 @@
+import { systemClock } from '../../platform/ports/clock.ts';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
@@ -5,7 +6,6 @@ import { statementOf, type Book } from '../../../standins/bank/book.ts';
 import { createBank, passNight, type Bank, type Fault } from '../../../standins/bank/server.ts';
 import { writeCamt053, writeCsv, writeMt940, writeOfx } from '../../../standins/bank/write.ts';
 import { bankAt } from '../../platform/ports/bank.ts';
-import { systemClock } from '../../platform/ports/clock.ts';
 import { fetchFeed } from './feed.service.ts';
 
 const buy = (n: number, on: string, settled: number, merchant = 'QUAY STORES') => ({
@@ -47,9 +47,10 @@ afterAll(async () => {
   await api.close();
 });
 
+const services = () => ({ db: api.app, clock: systemClock, jobs: { ask: async () => {} } });
 const run = async (fault: Fault | null) => {
   bank.fault = fault;
-  await fetchFeed({ db: api.app, clock: systemClock, bank: bankAt(url) });
+  await fetchFeed({ ...services(), bank: bankAt(url) });
 };
 const charges = async () =>
   (await api.owner('charges').where('booked_on', '>', '2031-01-01').orderBy('reference')).map((c) => c.reference);
@@ -92,7 +93,7 @@ describe('the nightly feed', () => {
   });
 
   it('whose bank cannot be reached leaves everything as it was', async () => {
-    await fetchFeed({ db: api.app, clock: systemClock, bank: bankAt('http://127.0.0.1:1') });
+    await fetchFeed({ ...services(), bank: bankAt('http://127.0.0.1:1') });
     expect(await feedSays()).toContain('connection to the bank broke off');
     expect(await charges()).toHaveLength(5);
   });

@@ -1,11 +1,16 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
-import { canonical } from '../../../core/workflow/eventText.ts';
-import { hashOf, sha256 } from '../history/appendEvent.ts';
+import { canonical } from '../../../core/numbers/canonical.ts';
+import { CHAIN_START, eventText } from '../../../core/workflow/eventText.ts';
+import type { EventRow } from '../history/history.queries.ts';
+import { toChained } from '../history/appendEvent.ts';
+import { sha256 } from '../history/sha256.ts';
+import type { Db } from './connect.ts';
 
 let api: TestApi;
 beforeAll(async () => {
   api = await startApi('guards');
+  await api.owner.raw('revoke temporary on database ebbet_guards from public');
 });
 afterAll(() => api.close());
 
@@ -24,35 +29,64 @@ const CHECK = '23514';
 describe('the application’s database role', () => {
   const statements = [
     'update events set kind = kind',
+    `insert into events (record_kind, record_id, seq, at, kind, facts, previous_hash, hash) values ('claim', 'C-1001', 99, now(), 'cleared', '{}', '', '')`,
     'delete from events',
     'truncate events',
-    'delete from journals',
-    'truncate journals cascade',
-    'update journals set date = date',
-    'update journal_rows set debit = debit',
-    'delete from journal_rows',
+    'insert into event_words select * from event_words limit 1',
     'update event_words set salt = salt',
     'delete from event_words',
-    'delete from advance_movements',
-    'update claim_versions set submitted = null',
+    `insert into journals (number) values ('X')`,
+    'update journals set live = false',
+    'delete from journals',
+    'truncate journals cascade',
+    'insert into journal_rows select * from journal_rows limit 1',
+    'update journal_rows set debit = debit',
+    'delete from journal_rows',
+    'update tax_rows set tax = tax',
+    'update open_items set amount = 0',
+    'insert into open_item_movements select * from open_item_movements limit 1',
+    'delete from open_item_movements',
+    'update budget_movements set amount = amount',
+    'update budgets set posted = 0',
+    'update journal_numbers set last = 0',
+    'update claim_counts set count = 0',
+    'update books set content = content',
+    'update idempotency_keys set response = response',
+    'update receipt_files set original = original',
+    'update receipt_pages set view = view',
+    'update statements set original = original',
+    'delete from statements',
     'delete from claims',
+    'delete from claim_versions',
     'create table mine (id int)',
+    'create temporary table mine (id int)',
     'drop table claims',
     'alter table journals disable trigger all',
-    'update people set active = true',
-    `insert into person_roles values ('P05', 'controller')`,
     'update credentials set password_hash = password_hash',
-    'update periods set state = state',
+    'insert into credentials select * from credentials limit 1',
     'update rates set rate = 1',
+    'update categories set account = account',
+    'update limits set rule = rule',
+    'delete from limits',
+    'update entity_terms set accounts = accounts',
     'create role other',
-    'update receipt_files set original = original',
   ];
   it.each(statements)('cannot: %s', async (sql) => {
     expect(await refusedWith(api.app.raw(sql))).toBe(DENIED);
   });
+  it('cannot change a version once it was submitted, nor what the bank said of a charge', async () => {
+    expect(await refusedWith(api.app.raw(`update claim_versions set submitted = '{}'`))).toBe(HISTORY);
+    expect(await refusedWith(api.app.raw('update charges set amount = amount + 1'))).toBe(HISTORY);
+  });
 });
 
 describe('even the owner of the tables', () => {
+  beforeAll(async () => {
+    const budget = await api.owner('budgets').first('id');
+    const row = { budget_id: budget.id, stage: 'reserved', amount: 5, source_kind: 'plan', source_id: 'T-1', at: new Date() };
+    await api.app('budget_movements').insert(row);
+    expect((await api.owner('budgets').where({ id: budget.id }).first()).reserved).toBe(5n);
+  });
   it.each([
     'update events set kind = kind',
     'delete from events',
@@ -61,111 +95,152 @@ describe('even the owner of the tables', () => {
     'truncate journals cascade',
     'update journal_rows set debit = debit',
     'delete from journal_rows',
-    `update journals set date = date + 1`,
+    'truncate journal_rows cascade',
+    'update journals set date = date + 1',
     'update journals set live = false where live',
-    'delete from advance_movements',
+    'delete from open_item_movements',
+    'update tax_rows set tax = 0',
+    'delete from budget_movements',
+    'truncate budget_movements',
+    'delete from claim_versions',
+    'truncate claim_versions cascade',
+    'delete from statements',
   ])('is refused: %s', async (sql) => {
     expect(await refusedWith(api.owner.raw(sql))).toBe(HISTORY);
   });
 });
 
-describe('a journal', () => {
-  const header = (fields: object = {}) => {
-    const date = new Date().toISOString().slice(0, 10);
-    return {
-      number: `T-${Math.random()}`,
-      entity_id: 'IE',
-      currency: 'EUR',
-      date,
-      period_id: date.slice(0, 7),
-      kind: 'posting',
-      claim_id: 14,
-      claim_version: 1,
-      live: true,
-      posted_by: 'P03',
-      posted_at: new Date(),
-      document: '{}',
-      ...fields,
-    };
-  };
-  const row = (journal_id: bigint, position: number, debit: number, credit: number) => ({
-    journal_id,
-    position,
-    account: '6210',
-    coding: '{}',
-    debit,
-    credit,
-    currency: 'EUR',
-    amount: debit - credit,
-    text: '',
-  });
-  const insert = (fields: object, rows: [number, number][]) =>
-    api.app.transaction(async (trx) => {
-      const [{ id }] = await trx('journals').insert(header(fields), 'id');
-      for (const [i, [debit, credit]] of rows.entries())
-        await trx('journal_rows').insert(row(id, i + 1, debit, credit));
-      return id;
-    });
+const today = () => new Date().toISOString().slice(0, 10);
+const head = (fields: object = {}) => ({
+  number: `T-${Math.random()}`,
+  entity_id: 'IE',
+  currency: 'EUR',
+  date: today(),
+  period_id: today().slice(0, 7),
+  purpose: 'advance payout',
+  source_kind: 'advance',
+  source_id: `T-${Math.random()}`,
+  live: true,
+  posted_by: 'P03',
+  posted_at: new Date(),
+  hash: sha256(String(Math.random())),
+  ...fields,
+});
+const row = (position: number, debit: number, credit: number, fields: object = {}) => ({
+  position,
+  account: '6210',
+  coding: {},
+  debit,
+  credit,
+  currency: 'EUR',
+  amount: debit - credit,
+  text: '',
+  ...fields,
+});
+const BALANCED = [row(1, 100, 0), row(2, 0, 100)];
+const postAs = async (db: Db, header: object, rows: object[], movements: object[] = []): Promise<bigint> => {
+  const args = [header, rows, movements, []].map((arg) => JSON.stringify(arg));
+  const { rows: made } = await db.raw('select post_journal(?::jsonb, ?::jsonb, ?::jsonb, ?::jsonb) as id', args);
+  return made[0].id;
+};
+const post = (fields: object, rows: object[] = BALANCED, movements: object[] = []) =>
+  postAs(api.app, head(fields), rows, movements);
 
-  it('is refused out of balance, without rows, with a two-sided row, outside an open period', async () => {
-    expect(
-      await refusedWith(
-        insert({}, [
-          [100, 0],
-          [0, 99],
-        ]),
-      ),
-    ).toBe(CHECK);
-    expect(await refusedWith(insert({}, []))).toBe(CHECK);
-    expect(await refusedWith(insert({}, [[100, 100]]))).toBe(CHECK);
-    expect(
-      await refusedWith(
-        insert({ date: '2020-01-15' }, [
-          [1, 0],
-          [0, 1],
-        ]),
-      ),
-    ).toBe(CHECK);
-    const closed = await api.owner('periods').where({ state: 'closed' }).first();
-    expect(
-      await refusedWith(
-        insert({ date: closed.from_date, period_id: closed.id }, [
-          [1, 0],
-          [0, 1],
-        ]),
-      ),
-    ).toBe(CHECK);
+describe('a journal', () => {
+  it('is refused out of balance, without rows, with a two-sided row', async () => {
+    expect(await refusedWith(post({}, [row(1, 100, 0), row(2, 0, 99)]))).toBe('EB002');
+    expect(await refusedWith(post({}, []))).toBe('EB002');
+    expect(await refusedWith(post({}, [row(1, 100, 100)]))).toBe(CHECK);
   });
-  it('is the one live posting of its claim version, and takes no rows later', async () => {
-    const id = await insert({}, [
-      [100, 0],
-      [0, 100],
-    ]);
-    expect(
-      await refusedWith(
-        insert({}, [
-          [100, 0],
-          [0, 100],
-        ]),
-      ),
-    ).toBe('23505');
-    expect(await refusedWith(api.app('journal_rows').insert(row(id, 9, 5, 0)))).toBe(HISTORY);
+  it('is refused outside an open period, and in the future', async () => {
+    expect(await refusedWith(post({ date: '2020-01-15' }))).toBe('EB001');
+    const closed = await api.owner('periods').where({ state: 'closed', entity_id: 'IE' }).first();
+    expect(await refusedWith(post({ date: closed.from_date, period_id: closed.id }))).toBe('EB001');
+    const next = await api.owner('periods').where('from_date', '>', today()).orderBy('from_date').first();
+    expect(await refusedWith(post({ date: next.from_date, period_id: next.id }))).toBe('EB005');
+  });
+  it('is the one live journal of its source and purpose', async () => {
+    const source_id = 'T-once';
+    await post({ source_id });
+    expect(await refusedWith(post({ source_id }))).toBe('23505');
+  });
+  it('takes no rows later, also with constraints set to be checked at once or later', async () => {
+    const id = await post({});
+    for (const when of ['immediate', 'deferred'])
+      expect(
+        await refusedWith(
+          api.owner.transaction(async (trx) => {
+            await trx.raw(`set constraints all ${when}`);
+            await trx('journal_rows').insert([
+              { ...row(8, 5, 0), journal_id: id },
+              { ...row(9, 0, 5), journal_id: id },
+            ]);
+          }),
+        ),
+      ).toBe(HISTORY);
+  });
+  it('is judged by what is in it at the end, however constraints are set in between', async () => {
+    const work = api.owner.transaction(async (trx) => {
+      const id = await postAs(trx as unknown as Db, head(), BALANCED);
+      await trx.raw('set constraints all immediate');
+      await trx('journal_rows').insert({ ...row(3, 7, 0), journal_id: id });
+    });
+    expect(await refusedWith(work)).toBe('EB002');
+  });
+  it('moves a control account only with its open items, and the other way round', async () => {
+    const payable = [row(1, 100, 0), row(2, 0, 100, { account: '2110' })];
+    const item = { position: 2, kind: 'payable', account: '2110', currency: 'EUR', person_id: 'P05' };
+    const moved = { ...item, source_kind: 'claim', source_id: 'T-1', amount: -100, ledger_amount: -100 };
+    expect(await refusedWith(post({}, payable))).toBe('EB004');
+    expect(await refusedWith(post({}, payable, [{ ...moved, ledger_amount: -99 }]))).toBe('EB004');
+    expect(await refusedWith(post({}, BALANCED, [moved]))).toBe('EB004');
+    await post({}, payable, [moved]);
+    expect((await api.owner('open_items').where({ source_id: 'T-1' }).first()).amount).toBe(-100n);
+  });
+});
+
+describe('a reversal', () => {
+  const reversed = async (fields: object = {}, rows: object[] = [row(1, 0, 100), row(2, 100, 0)]) => {
+    const source_id = `T-${Math.random()}`;
+    const id = await post({ source_id });
+    const back = { purpose: 'reversal', source_id, live: false, reverses: String(id), reason: 'Wrong', ...fields };
+    return { id, answer: await refusedWith(post(back, rows)) };
+  };
+  it('mirrors what it reverses, and nothing else ends a live journal', async () => {
+    const { id, answer } = await reversed();
+    expect(answer).toBe('not refused');
+    expect((await api.owner('journals').where({ id }).first()).live).toBe(false);
+    expect((await reversed({}, [row(1, 0, 90), row(2, 90, 0)])).answer).toBe('EB003');
+    expect((await reversed({}, [row(1, 0, 100), row(2, 100, 0, { account: '6220' })])).answer).toBe('EB003');
+    expect((await reversed({ source_id: 'T-other' })).answer).toBe('EB003');
+    expect((await reversed({ reason: null })).answer).toBe(CHECK);
+  });
+  it('is not dated before what it reverses, and comes once', async () => {
+    await api.owner('periods').where({ entity_id: 'IE' }).update({ state: 'open' });
+    const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
+    expect((await reversed({ date: yesterday, period_id: yesterday.slice(0, 7) })).answer).toBe('EB003');
+    const { id } = await reversed();
+    const again = { purpose: 'reversal', source_id: 'x', live: false, reverses: String(id), reason: 'Again' };
+    expect(await refusedWith(post(again, [row(1, 0, 100), row(2, 100, 0)]))).toBe('23505');
   });
 });
 
 describe('the history', () => {
   const broken = async (): Promise<number> => {
-    const events = await api.owner('events').orderBy(['record_kind', 'record_id', 'seq']);
-    let previous: Record<string, any> | null = null;
+    const events: EventRow[] = await api.owner('events').orderBy(['record_kind', 'record_id', 'seq']);
+    let previous: EventRow | null = null;
     let count = 0;
     for (const event of events) {
-      const follows = previous?.record_id === event.record_id ? previous!.hash : '0'.repeat(64);
-      if (event.hash !== hashOf(event) || event.previous_hash !== follows) count += 1;
+      const follows =
+        previous?.record_id === event.record_id && previous.record_kind === event.record_kind
+          ? previous.hash
+          : CHAIN_START;
+      if (event.hash !== sha256(eventText(toChained(event))) || event.previous_hash !== follows) count += 1;
       previous = event;
     }
     return count;
   };
-  it('is a chain that anyone can compute again', async () => {
+  it('is a chain that anyone can compute again, although the database computed it', async () => {
     expect(await broken()).toBe(0);
   });
   it('hashes words in without holding them, so they can be removed', async () => {
@@ -174,15 +249,22 @@ describe('the history', () => {
       .join('event_words as w', 'w.event_id', 'e.id')
       .where('e.kind', 'returned')
       .first();
-    expect(JSON.stringify(event.facts)).not.toContain('receipt');
+    expect(event.facts).not.toContain('receipt');
+    expect(event.salt).toMatch(/^[0-9a-f]{32}$/);
     expect(event.private_hash).toBe(sha256(event.salt + canonical(event.words)));
+    expect(event.private_hash).not.toBe(sha256(canonical(event.words)));
     await api.owner('event_words').where({ event_id: event.event_id }).delete();
     expect(await broken()).toBe(0);
+  });
+  it('tells of a posting with the hash of its journal', async () => {
+    const event = await api.owner('events').where({ kind: 'posted', record_id: 'C-1017' }).first();
+    const journal = await api.owner('journals').where({ number: JSON.parse(event.facts).journal }).first();
+    expect(event.about).toBe(journal.hash);
   });
   it('shows a change by somebody who went round the guards', async () => {
     await api.owner.raw('alter table events disable trigger user');
     await api.owner.raw(
-      `update events set facts = facts || '{"revision": 99}' where id = (select min(id) from events)`,
+      `update events set facts = '{"revision":99}' where id = (select min(id) from events where record_kind = 'claim')`,
     );
     expect(await broken()).toBe(1);
   });

@@ -5,6 +5,7 @@ import type { Express } from 'express';
 import pg from 'pg';
 import pino from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { post } from '../../../test/fixtures/acts.ts';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { createApp } from '../../app.ts';
 import { connect } from '../db/connect.ts';
@@ -72,7 +73,7 @@ describe('every route', () => {
     },
   );
   const finance = routes.filter((r) =>
-    /^\/(claims$|journals|history|statements|feed)|^\/claims.*\/(lines|marks|queries|clear|reopen|return|hold)|\/original/.test(
+    /^\/(claims$|journals|history|statements|feed|periods|books)|^\/claims.*\/(lines|marks|queries|clear|reopen|hold|release|post|journal)|\/original/.test(
       r.path,
     ),
   );
@@ -164,16 +165,11 @@ describe('cells for spreadsheets', () => {
     expect(guardCell(null)).toBe('');
   });
   it('are guarded in the ledger’s download', async () => {
-    await api.owner('lines').where({ id: '1' }).update({ description: '=HYPERLINK("http://evil.example")' });
     const odd = await api.as('odd.fjellheim');
-    const claim = (await odd.get('/claims/C-1014')).body;
-    await odd.post('/journals', {
-      claim: 'C-1014',
-      revision: claim.claim.revision,
-      date: claim.document.postingDate,
-      digest: claim.digest,
-      key: 'guarded-cells',
-    });
+    await api.owner('assessments as a')
+      .whereRaw(`claim_id = (select id from claims where number = 'C-1014')`)
+      .update({ document: api.owner.raw(`jsonb_set(document, '{claim,lines,0,description}', '"=HYPERLINK(\\"http://evil.example\\")"')`) });
+    expect((await post(odd, 'C-1014')).status).toBe(201);
     const { body } = await odd.get('/journals/export.csv');
     expect(body).toContain(`"'=HYPERLINK(""http://evil.example"")"`);
     expect(body).not.toMatch(/[,\n]"?=/);

@@ -1,4 +1,5 @@
-import { journalText, type LedgerJournal } from '../../../core/ledger/journalText.ts';
+import type { LedgerJournal } from '../../../core/documents/record.schema.ts';
+import { journalText } from '../../../core/ledger/journalText.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';

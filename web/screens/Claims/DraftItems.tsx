@@ -3,15 +3,15 @@ import type { Item, Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor, readAmount, toMinor } from '../../../core/numbers/amount.ts';
 import type { Chart } from '../../api/chart.ts';
 import { gather } from '../../api/gather.ts';
-import type { ClaimView } from '../../api/claims.ts';
+import type { ClaimAnswer, MakerView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
 import { readTypedAmount } from '../../parts/typed.ts';
 
 interface DraftItemsProps {
-  view: ClaimView;
+  view: MakerView;
   line: Line;
   chart: Chart | undefined;
-  onSaved: (view: ClaimView) => void;
+  onSaved: (view: ClaimAnswer) => void;
   onFail: (error: unknown) => void;
   onClose: () => void;
 }

@@ -1,12 +1,13 @@
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import { useQueue } from '../../api/claims.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { DESK_GRID, DeskRow } from './DeskRow.tsx';
 import { rememberQueue } from './queueOrder.ts';
 
-const STATES = [
+const STATES: readonly ClaimState[] = [
   'in review',
   'cleared',
   'posted',
@@ -16,7 +17,6 @@ const STATES = [
   'paid',
   'part paid',
   'payment rejected',
-  'draft',
   'declined',
   'withdrawn',
 ];

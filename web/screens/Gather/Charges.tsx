@@ -29,10 +29,12 @@ export function Charges() {
   const nameOf = (id: string | null) => chart?.categories.find((c) => c.id === id)?.name ?? null;
   const mark = async (charge: Charge, reason: string | null) => {
     try {
-      void mutate(await gather.markCharge(charge.id, reason), false);
+      const answer = await gather.markCharge(charge, reason);
+      void mutate(answer, false);
       setMarking(null);
-      if (reason !== null)
-        toast({ text: 'Marked as claimed already', act: { label: 'Undo', run: () => void mark(charge, null) } });
+      const marked = answer.charges.find((c) => c.id === charge.id);
+      if (reason !== null && marked)
+        toast({ text: 'Marked as claimed already', act: { label: 'Undo', run: () => void mark(marked, null) } });
     } catch (failure) {
       failed(failure);
     }

@@ -13,12 +13,13 @@ export function Month() {
   const { data, error, mutate } = useMonth(card, month);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
-  const close = async (closed: boolean) => {
+  const close = async (closed: boolean, revision: number) => {
     try {
-      void mutate(await gather.closeMonth(card, month, closed), false);
+      const answer = await (closed ? gather.closeMonth : gather.reopenMonth)(card, month, revision);
+      void mutate(answer, false);
       toast({
         text: closed ? 'The month is closed' : 'The month is open again',
-        ...(closed ? { act: { label: 'Undo', run: () => void close(false) } } : {}),
+        ...(closed ? { act: { label: 'Undo', run: () => void close(false, answer.revision) } } : {}),
       });
     } catch (failure) {
       failed(failure);
@@ -39,7 +40,7 @@ export function Month() {
           : 'company card'}
       </p>
       <div className="mt-3 grid gap-4 lg:grid-cols-2">
-        <Proof data={data} onClose={(closed) => void close(closed)} />
+        <Proof data={data} onClose={(closed) => void close(closed, data.revision)} />
         <StatementList data={data} />
       </div>
       <h2 className="mt-5 mb-1 font-semibold">Charges</h2>
@@ -103,12 +104,14 @@ function Proof({ data, onClose }: { data: MonthView; onClose: (closed: boolean) 
         </ul>
       )}
       <div className="mt-3 flex items-center gap-3">
-        {data.closedBy ? (
+        {data.state === 'closed' ? (
           <>
             <span>Closed by {data.closedBy}.</span>
-            <button type="button" className="btn btn-sm" onClick={() => onClose(false)}>
-              Open again
-            </button>
+            {data.may.includes('reopen') && (
+              <button type="button" className="btn btn-sm" onClick={() => onClose(false)}>
+                Open again
+              </button>
+            )}
           </>
         ) : (
           <button

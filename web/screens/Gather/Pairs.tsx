@@ -20,19 +20,23 @@ export function Pairs() {
   const proposals = proposalsOf(data);
   const above = proposals.filter((p) => p.pair.score >= least);
 
-  const undo = async (wishes: PairWish[]) => {
+  const undo = async (wishes: PairWish[], revisions: Record<string, number>) => {
     for (const what of ['charge', 'receipt'] as const) {
       const lines = wishes.filter((w) => w[what]).flatMap((w) => w.lines);
-      if (lines.length) await gather.unpair(lines, what).then((view) => mutate(view, false), failed);
+      if (lines.length === 0) continue;
+      const view = await gather.unpair(revisions, lines, what).catch(failed);
+      if (view) void mutate(view, false);
+      revisions = view?.revisions ?? revisions;
     }
   };
   const accept = async (wishes: PairWish[]) => {
     setBusy(true);
     try {
-      void mutate(await gather.pair(data.revisions, wishes), false);
+      const view = await gather.pair(data.revisions, wishes);
+      void mutate(view, false);
       toast({
         text: wishes.length === 1 ? 'Paired' : `${wishes.length} pairs accepted`,
-        act: { label: 'Undo', run: () => void undo(wishes) },
+        act: { label: 'Undo', run: () => void undo(wishes, view.revisions) },
       });
     } catch (failure) {
       if (
@@ -97,7 +101,7 @@ export function Pairs() {
         </ul>
       )}
       <PairByHand data={data} onPair={(wish) => void accept([wish])} />
-      <Paired data={data} onUndo={(wish) => void undo([wish])} />
+      <Paired data={data} onUndo={(wish) => void undo([wish], data.revisions)} />
     </div>
   );
 }

@@ -189,7 +189,7 @@ function Detail({ receipt, onDone, onReload }: DetailProps) {
   const navigate = useNavigate();
   const remove = async () => {
     try {
-      onDone(await gather.remove(receipt.id));
+      onDone(await gather.remove(receipt));
       void navigate('/gather/receipts');
       const undo = () => void gather.bringBack(receipt.id).then(onDone, failed);
       toast({ text: `${receipt.name} is taken away`, act: { label: 'Undo', run: undo } });
@@ -228,7 +228,7 @@ function Detail({ receipt, onDone, onReload }: DetailProps) {
               <button
                 type="button"
                 className="link"
-                onClick={() => void gather.readAgain(receipt.id).then(onDone, failed)}
+                onClick={() => void gather.readAgain(receipt).then(onDone, failed)}
               >
                 read it again
               </button>

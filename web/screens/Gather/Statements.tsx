@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Person } from '../../api/session.ts';
 import { gather, useCards, useStatements, type FileAnswer, type Mapping } from '../../api/gather.ts';
+import { fileAnswer } from '../../../contract/statements.ts';
 import { upload } from '../../api/upload.ts';
 import { groupDigits } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
@@ -23,7 +24,7 @@ export function Statements({ person }: { person: Person }) {
   const [uploads, setUploads] = useState<Upload[]>([]);
   const [quietShown, setQuietShown] = useState(false);
   const [table, setTable] = useState<{ file: File; answer: Table } | null>(null);
-  const may = ['reviewer', 'controller', 'administrator'].some((role) => person.roles.includes(role));
+  const may = (['reviewer', 'controller', 'administrator'] as const).some((role) => person.roles.includes(role));
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
   const eventful = data.statements.filter((s) => s.entries > 0 || s.state === 'refused');
@@ -37,7 +38,7 @@ export function Statements({ person }: { person: Person }) {
       { key, name: file.name, part: 0, done: false, says: null, remark: null },
     ]);
     try {
-      const answer = await upload<FileAnswer>('/statements', file, (part) => change(key, { part }), options);
+      const answer = await upload('/statements', fileAnswer, file, (part) => change(key, { part }), options);
       if (answer.kind === 'table') {
         setTable({ file, answer });
         change(key, { done: true, part: 1, remark: 'Say which column holds what.' });

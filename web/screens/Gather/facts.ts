@@ -2,7 +2,8 @@ import { minorUnits } from '../../../core/numbers/minorUnits.ts';
 import { isIsoDate } from '../../../core/numbers/isoDate.ts';
 import { readAmount } from '../../../core/numbers/amount.ts';
 import { FIELDS, type Field, type Sureness } from '../../../core/evidence/reading/reading.types.ts';
-import type { Confirmed, GatheredReceipt } from '../../api/gather.ts';
+import type { Confirmation } from '../../../contract/gather.ts';
+import type { GatheredReceipt } from '../../api/gather.ts';
 import { readTypedAmount } from '../../parts/typed.ts';
 
 /** The fields of a receipt as they are typed. */
@@ -50,11 +51,12 @@ function amountOf(typed: Typed): string | null {
 }
 
 /** The fields as they are sent, or null while something is wrong. Taxes stay as they were read. */
-export function confirmationOf(receipt: GatheredReceipt, typed: Typed): Confirmed | null {
+export function confirmationOf(receipt: GatheredReceipt, typed: Typed): Confirmation | null {
   if (FIELDS.some((field) => faultOf(field, typed) !== null)) return null;
   const taxes =
     receipt.confirmed?.taxes ?? receipt.reading?.taxes.map(({ rate, base, tax }) => ({ rate, base, tax })) ?? [];
   return {
+    revision: receipt.revision,
     amount: amountOf(typed)!,
     currency: typed.currency.trim().toUpperCase(),
     date: typed.date,

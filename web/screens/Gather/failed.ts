@@ -1,5 +1,5 @@
 import { toast } from '../../parts/toast.tsx';
 
 /** Says that something failed, with the server's own words where it gave some. */
-export const failed = (error: unknown) =>
+export const failed = (error: unknown): void =>
   toast({ text: error instanceof Error ? error.message : 'That failed. Try again.', tone: 'bad' });

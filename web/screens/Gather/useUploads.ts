@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ApiError } from '../../api/client.ts';
-import type { Added } from '../../api/gather.ts';
+import { addedAnswer } from '../../../contract/gather.ts';
 import { upload } from '../../api/upload.ts';
 
 /** A file on its way: how much of it is sent, then what became of it. */
@@ -27,7 +27,7 @@ export function useUploads(onAdded: () => void) {
 
   const one = async (file: File, key: number): Promise<void> => {
     try {
-      const { added } = await upload<{ added: Added[] }>('/receipts', file, (part) => change(key, { part }));
+      const { added } = await upload('/receipts', addedAnswer, file, (part) => change(key, { part }));
       const refused = added.filter((a) => !a.ok);
       const again = added.filter((a) => a.ok && !a.fresh).length;
       change(key, {

@@ -4,25 +4,22 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { newKey } from '../../api/client.ts';
 import { accountName, sayCoding, useChart } from '../../api/chart.ts';
-import { reverse, useJournal, type JournalView, type PostedRow } from '../../api/journals.ts';
-import type { Person } from '../../api/session.ts';
+import { reverse, useJournal, type JournalAnswer, type JournalRow } from '../../api/journals.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { toast } from '../../parts/toast.tsx';
-import { useClaim } from '../../api/claims.ts';
 import { sayMoment } from '../../words/sayEvent.ts';
 
 /** One journal: its rows, each opening to the share, line and receipt it came from; and its reversal. */
-export default function Journal({ person }: { person: Person }) {
+export default function Journal() {
   const { number = '' } = useParams();
   const { data, error, mutate } = useJournal(number);
   const [reversing, setReversing] = useState(false);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
   const { journal } = data;
-  const reversible = journal.live && person.roles.includes('controller');
   return (
     <div>
       <div className="flex flex-wrap items-start gap-4 border-b border-base-300 bg-base-100 px-4 py-2">
@@ -31,13 +28,10 @@ export default function Journal({ person }: { person: Person }) {
             <Link to="/ledger" aria-label="Back to the Ledger">
               <ArrowLeft size={16} />
             </Link>
-            <span className="font-mono">{journal.number}</span> {journal.kind} of {journal.date}
+            <span className="font-mono">{journal.number}</span> {journal.purpose} of {journal.date}
           </h1>
           <p className="truncate">
-            <Link className="link" to={`/desk/${journal.claim}`}>
-              {journal.claim}
-            </Link>{' '}
-            {journal.claimant}, {journal.purpose}
+            <Subject journal={journal} /> {journal.person}, {journal.about}
           </p>
           <p className="quiet text-sm">
             by {journal.postedBy}, {sayMoment(journal.postedAt)}
@@ -66,7 +60,7 @@ export default function Journal({ person }: { person: Person }) {
           <Money amount={journal.total} currency={journal.currency} strong />
           <span className="quiet block text-sm">on either side</span>
         </p>
-        {reversible && (
+        {data.mayReverse && (
           <button type="button" className="btn btn-sm" onClick={() => setReversing(!reversing)}>
             Reverse…
           </button>
@@ -78,7 +72,17 @@ export default function Journal({ person }: { person: Person }) {
   );
 }
 
-function Reversal({ view, onClose }: { view: JournalView; onClose: () => void }) {
+/** What a journal is about: the claim it comes from, or the name of its source. */
+function Subject({ journal }: { journal: JournalAnswer['journal'] }) {
+  if (!journal.claim) return <span className="font-mono">{journal.source.id}</span>;
+  return (
+    <Link className="link" to={`/desk/${journal.claim}`}>
+      {journal.claim}
+    </Link>
+  );
+}
+
+function Reversal({ view, onClose }: { view: JournalAnswer; onClose: () => void }) {
   const [date, setDate] = useState(() => proposedDate(view));
   const [key] = useState(newKey);
   const navigate = useNavigate();
@@ -109,15 +113,15 @@ function Reversal({ view, onClose }: { view: JournalView; onClose: () => void })
   );
 }
 
-/** Today when its period is open, else the first day of the first open one. */
-function proposedDate({ openPeriods }: JournalView): string {
+/** Today when its period is open, else the last day that can be posted to. */
+function proposedDate({ openPeriods }: JournalAnswer): string {
   const today = new Date().toISOString().slice(0, 10);
-  return openPeriods.some((p) => p.from_date <= today && today <= p.to_date)
+  return openPeriods.some((p) => p.from <= today && today <= p.to)
     ? today
-    : (openPeriods[0]?.from_date ?? today);
+    : (openPeriods.at(-1)?.to ?? today);
 }
 
-function Rows({ view }: { view: JournalView }) {
+function Rows({ view }: { view: JournalAnswer }) {
   const { data: chart } = useChart();
   const [open, setOpen] = useState<number | null>(null);
   const ledger = view.journal.currency;
@@ -165,7 +169,7 @@ function Rows({ view }: { view: JournalView }) {
             {open === row.position && (
               <tr>
                 <td colSpan={6} className="p-0">
-                  <Origin row={row} claim={view.journal.claim} />
+                  <Origin row={row} claim={view.journal.claim ?? ''} />
                 </td>
               </tr>
             )}
@@ -178,14 +182,11 @@ function Rows({ view }: { view: JournalView }) {
 
 const blank = (amount: string): string => (/[1-9]/.test(amount) ? groupDigits(amount) : '');
 
-/** Where a row came from: the share, the line or item, the receipt. */
-function Origin({ row, claim }: { row: PostedRow; claim: string }) {
-  const { data } = useClaim(claim);
-  const line = data?.assessment.lines.find((l) => l.id === row.line);
-  const part = line?.parts.find((p) => p.item === row.item);
-  const share = row.share === null ? null : part?.shares[row.share];
-  const receipt = row.line ? data?.receipts[row.line] : undefined;
-  const source = data?.document.claim.lines.find((l) => l.id === row.line);
+/** Where a row came from, as it was when it was posted: the share, the line or item, the receipt. */
+function Origin({ row, claim }: { row: JournalRow; claim: string }) {
+  const { origin } = row;
+  if (!origin) return null;
+  const { share, receipt } = origin;
   return (
     <div className="grid gap-4 border-l-4 border-primary bg-base-200 px-4 py-2 md:grid-cols-[1fr_20rem]">
       <dl className="grid grid-cols-[8rem_1fr] content-start gap-x-3 text-sm">
@@ -193,8 +194,8 @@ function Origin({ row, claim }: { row: PostedRow; claim: string }) {
           <>
             <dt className="quiet">Share</dt>
             <dd>
-              {row.share! + 1} of {part!.shares.length}: gross {groupDigits(share.gross ?? '')}, tax back{' '}
-              {groupDigits(share.recoverable ?? '')}, cost {groupDigits(share.cost ?? '')} {source?.currency}
+              {row.share! + 1} of {share.of}: gross {groupDigits(share.gross ?? '')}, tax back{' '}
+              {groupDigits(share.recoverable ?? '')}, cost {groupDigits(share.cost ?? '')} {origin.currency}
             </dd>
           </>
         )}
@@ -204,8 +205,8 @@ function Origin({ row, claim }: { row: PostedRow; claim: string }) {
             {claim}
           </Link>{' '}
           line {row.line}
-          {row.item && `, item ${row.item}`}: {row.origin?.merchant}, {row.origin?.date},{' '}
-          {source && <Money amount={source.amount} currency={source.currency} />}
+          {row.item && `, item ${row.item}`}: {origin.merchant}, {origin.date},{' '}
+          <Money amount={origin.amount} currency={origin.currency} />
         </dd>
         <dt className="quiet">Receipt</dt>
         <dd>{receipt ? `${receipt.merchant}, ${receipt.date}, ${receipt.amount} ${receipt.currency}` : 'none'}</dd>

@@ -19,7 +19,7 @@ export default function Ledger({ person }: { person: Person }) {
           <Download size={15} /> Download as CSV
         </a>
       </div>
-      {person.roles.includes('controller') && <Ready person={person} />}
+      {person.roles.includes('controller') && <Ready />}
       <h2 className="px-4 pt-3 pb-1 font-semibold">Journals</h2>
       {!data ? (
         <Loading shape="rows" />
@@ -39,11 +39,9 @@ export default function Ledger({ person }: { person: Person }) {
   );
 }
 
-function Ready({ person }: { person: Person }) {
+function Ready() {
   const { data, error, mutate } = useReady();
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  const why = (claim: { claimantId: string; clearedById: string }) =>
-    claim.claimantId === person.id ? 'your own claim' : claim.clearedById === person.id ? 'you cleared it alone' : null;
   return (
     <section aria-labelledby="ready">
       <h2 id="ready" className="px-4 pt-1 pb-1 font-semibold">
@@ -55,12 +53,17 @@ function Ready({ person }: { person: Person }) {
           <li key={claim.number} className="border-b border-base-300 last:border-b-0">
             <Link
               to={`/desk/${claim.number}`}
-              className="grid grid-cols-[6rem_12rem_minmax(0,1fr)_auto] gap-4 px-4 py-1.5 hover:bg-base-200"
+              className="grid grid-cols-[6rem_12rem_minmax(0,1fr)_minmax(0,18rem)_9rem] items-baseline gap-4 px-4 py-1.5 hover:bg-base-200"
             >
               <span className="font-mono">{claim.number}</span>
               <span className="truncate font-medium">{claim.claimant}</span>
               <span className="quiet truncate">{claim.purpose}</span>
-              <span className="quiet text-sm">{why(claim) ?? `cleared by ${claim.clearedBy}`}</span>
+              <span className="quiet truncate text-sm" title={claim.why ?? ''}>
+                {claim.why ?? `cleared by ${claim.clearedBy}`}
+              </span>
+              <span className="text-right">
+                <Money amount={claim.toPay} currency={claim.currency} strong />
+              </span>
             </Link>
           </li>
         ))}
@@ -78,7 +81,7 @@ function JournalList({ journals }: { journals: JournalHeader[] }) {
       <div aria-hidden className={`${GRID} quiet border-b border-base-300 py-1 text-xs`}>
         <span>Journal</span>
         <span>Date</span>
-        <span>Claim</span>
+        <span>Of</span>
         <span>State</span>
         <span className="text-right">Total</span>
       </div>
@@ -95,8 +98,8 @@ function JournalList({ journals }: { journals: JournalHeader[] }) {
               <span className="font-mono text-sm">{journal.number}</span>
               <span>{journal.date}</span>
               <span className="truncate">
-                <span className="font-mono text-sm">{journal.claim}</span> {journal.claimant}{' '}
-                <span className="quiet">{journal.purpose}</span>
+                <span className="font-mono text-sm">{journal.claim ?? journal.source.id}</span> {journal.person}{' '}
+                <span className="quiet">{journal.about}</span>
               </span>
               <span className="text-sm">{stateOf(journal)}</span>
               <span className="text-right">
@@ -111,8 +114,8 @@ function JournalList({ journals }: { journals: JournalHeader[] }) {
 }
 
 const stateOf = (journal: JournalHeader): string =>
-  journal.kind === 'reversal'
+  journal.purpose === 'reversal'
     ? `reverses ${journal.reverses}`
     : journal.reversedBy
       ? `reversed by ${journal.reversedBy}`
-      : 'posted';
+      : journal.purpose;

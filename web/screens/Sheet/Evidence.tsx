@@ -10,7 +10,8 @@ import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
 import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
 import { Explained } from './Explained.tsx';
-import { isLoose, shownState, type Cell } from './cells.ts';
+import { isLoose } from '../../../core/evidence/comparisons/settledState.ts';
+import { shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 
 interface EvidenceProps {
@@ -246,9 +247,10 @@ function Steps({ tie }: { tie: Tie }) {
 
 /** The lines that share a receipt, and the part of it not yet claimed. */
 function Unclaimed({ view, cell, onCell }: { view: ClaimView; cell: Cell; onCell: (cell: Cell) => void }) {
-  const receipt = view.receipts[cell.line]!;
-  const lines = view.document.claim.lines.filter((l) => view.receipts[l.id]?.id === receipt.id);
-  if (receipt.amount === null || receipt.currency === null) return null;
+  const { id } = view.receipts[cell.line]!;
+  const receipt = view.evidence.receipts[cell.line];
+  const lines = view.document.claim.lines.filter((l) => view.receipts[l.id]?.id === id);
+  if (!receipt || receipt.amount === null || receipt.currency === null) return null;
   const same = lines.filter((l) => l.currency === receipt.currency);
   const left = toMinor(receipt.amount, receipt.currency) - same.reduce((a, l) => a + toMinor(l.amount, l.currency), 0n);
   return (

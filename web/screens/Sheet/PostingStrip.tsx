@@ -10,12 +10,14 @@ interface PostingStripProps {
   assessment: Assessment;
   /** True while something typed is shown that is not saved yet. */
   changed: boolean;
+  /** The posting date the journal is of. */
+  date: string;
   open: boolean;
   onToggle: () => void;
 }
 
 /** The journal as it would be posted now: one line at rest, grouped by account when open, with what an edit changed marked. */
-export function PostingStrip({ view, assessment, changed, open, onToggle }: PostingStripProps) {
+export function PostingStrip({ view, assessment, changed, date, open, onToggle }: PostingStripProps) {
   const { journal, findings } = assessment;
   const ledger = view.claim.ledgerCurrency;
   const stop = findings.find((f) => f.severity === 'stop');
@@ -41,7 +43,7 @@ export function PostingStrip({ view, assessment, changed, open, onToggle }: Post
         ) : (
           <span>
             balanced, {journal.length} rows, <Money amount={total} currency={ledger} strong /> on either side,{' '}
-            {view.document.postingDate}
+            {date}
           </span>
         )}
         {changed && <span className="badge badge-sm">as typed, not saved</span>}

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Navigate, useNavigate, useParams } from 'react-router';
 import type { ClaimView } from '../../api/claims.ts';
 import type { Person } from '../../api/session.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
@@ -19,6 +19,7 @@ export default function Sheet({ person }: { person: Person }) {
   const { number = '' } = useParams();
   const sheet = useSheet(number);
   if (sheet.error && !sheet.view) return <Trouble error={sheet.error} retry={() => void sheet.reload()} />;
+  if (sheet.elsewhere) return <Navigate to={`/claims/${number}`} replace />;
   if (!sheet.view) return <Loading shape="sheet" />;
   return <OpenSheet key={number} sheet={sheet} view={sheet.view} person={person} />;
 }
@@ -27,14 +28,18 @@ function OpenSheet({ sheet, view, person }: { sheet: SheetState; view: ClaimView
   const { bench, setBench } = sheet;
   const typed = useMemo(() => (bench ? lineWith(view, bench) : null), [view, bench]);
   const preview = usePreview(view, typed);
-  const shown = preview?.ok ? preview : { assessment: view.assessment, ties: view.ties };
+  const shown = preview?.ok ? preview : { assessment: sheet.posting?.assessment ?? view.assessment, ties: view.ties };
   const kinds = kindsShown(view.ties);
   const rows = matrixRows(view.document.claim.lines, shown.ties, shown.assessment.findings, view.marks);
   const [cell, setCell] = useState<Cell | null>(
     () => nextLoose(rows, kinds, view.marks, null) ?? firstCell(rows[0]?.line.id, kinds),
   );
   const [unfolded, setUnfolded] = useState(false);
-  const [panel, setPanel] = useState<Panel>(null);
+  const [panel, showPanel] = useState<Panel>(null);
+  const setPanel = (next: Panel) => {
+    showPanel(next);
+    sheet.setPostingDate(next === 'post' ? view.document.postingDate : null);
+  };
   const [asking, setAsking] = useState<'waive' | 'ask' | null>(null);
   const [journalOpen, setJournalOpen] = useState(view.may.includes('post'));
   const visible = unfolded
@@ -102,6 +107,7 @@ function OpenSheet({ sheet, view, person }: { sheet: SheetState; view: ClaimView
         view={view}
         assessment={shown.assessment}
         changed={preview !== null}
+        date={sheet.posting?.date ?? view.document.postingDate}
         open={journalOpen}
         onToggle={() => setJournalOpen((o) => !o)}
       />
@@ -213,7 +219,7 @@ function useSheetKeys(scope: KeyScope): void {
     'Ctrl+Enter': () =>
       may('clear')
       && !sheet.bench
-      && void sheet.run(`${view.claim.number} is cleared`, (revision) => sheet.acts.clear(revision), {
+      && void sheet.run(`${view.claim.number} is cleared`, (revision) => sheet.acts.plain('clear', revision), {
         undo: undoClear(view),
       }),
     Escape: close,

@@ -64,11 +64,11 @@ export function SheetHead({ sheet, view, person, assessment, panel, setPanel }: 
       {claim.holdReason && (
         <Strip tone="border-warning">
           On hold until {claim.holdUntil}: {claim.holdReason}
-          {view.may.includes('hold') && (
+          {view.may.includes('release') && (
             <button
               type="button"
               className="btn btn-xs ml-3"
-              onClick={() => void sheet.run('Taken off hold', (revision) => sheet.acts.hold(revision, null))}
+              onClick={() => void sheet.run('Taken off hold', (revision) => sheet.acts.plain('release', revision))}
             >
               Take off hold
             </button>
@@ -116,11 +116,9 @@ function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Ass
 
 function ActButtons({ sheet, view, person, panel, setPanel }: Omit<HeadProps, 'assessment'>) {
   const { may, claim } = view;
-  const own = claim.claimantId === person.id;
   const toggle = (which: Panel) => setPanel(panel === which ? null : which);
   return (
     <div className="flex items-center gap-2">
-      {own && <span className="quiet text-sm">Your own claim: somebody else decides about it.</span>}
       {may.includes('hold') && (
         <button type="button" className="btn btn-sm" onClick={() => toggle('hold')}>
           Hold
@@ -137,7 +135,7 @@ function ActButtons({ sheet, view, person, panel, setPanel }: Omit<HeadProps, 'a
           className="btn btn-primary btn-sm"
           disabled={sheet.busy}
           onClick={() =>
-            void sheet.run(`${claim.number} is cleared`, (revision) => sheet.acts.clear(revision), {
+            void sheet.run(`${claim.number} is cleared`, (revision) => sheet.acts.plain('clear', revision), {
               undo: undoClear(view),
             })
           }
@@ -151,7 +149,7 @@ function ActButtons({ sheet, view, person, panel, setPanel }: Omit<HeadProps, 'a
           className="btn btn-sm"
           disabled={sheet.busy}
           onClick={() =>
-            void sheet.run(`${claim.number} is in review again`, (revision) => sheet.acts.reopen(revision))
+            void sheet.run(`${claim.number} is in review again`, (revision) => sheet.acts.plain('reopen', revision))
           }
         >
           Take back into review
@@ -175,7 +173,7 @@ function ReturnPanel({ sheet, view, onClose }: { sheet: SheetState; view: ClaimV
       act="Return the claim"
       onClose={onClose}
       onSubmit={(reason) =>
-        sheet.run('The claim is returned', (revision) => sheet.acts.giveBack(revision, reason), { then: onClose })
+        sheet.run('The claim is returned', (revision) => sheet.acts.reasoned('return', revision, reason), { then: onClose })
       }
     />
   );
@@ -189,7 +187,7 @@ function HoldPanel({ sheet, onClose }: { sheet: SheetState; onClose: () => void 
       act="Hold the claim"
       onClose={onClose}
       onSubmit={(reason) =>
-        sheet.run('The claim is on hold', (revision) => sheet.acts.hold(revision, { reason, until }), { then: onClose })
+        sheet.run('The claim is on hold', (revision) => sheet.acts.hold(revision, reason, until), { then: onClose })
       }
     >
       <label className="flex items-center gap-2">

@@ -2,7 +2,8 @@ import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.
 import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Finding } from '../../../core/documents/finding.ts';
 import type { Line } from '../../../core/documents/case.schema.ts';
-import type { Mark, ShownTie } from '../../api/claims.ts';
+import { isLoose, settledState, type ShownTie } from '../../../core/evidence/comparisons/settledState.ts';
+import type { ShownMark } from '../../api/claims.ts';
 
 /** A cell of the tie matrix: a line and a kind of comparison. */
 export interface Cell {
@@ -17,21 +18,17 @@ export interface MatrixRow {
   quiet: boolean;
 }
 
-export function shownState(tie: Tie | undefined, marks: readonly Mark[]): ShownTie {
+/** The state of a comparison with what the reviewer said of it. */
+export function shownState(tie: Tie | undefined, marks: readonly ShownMark[]): ShownTie {
   if (!tie) return 'none';
-  const mark = marks.find((m) => m.line === tie.line && m.kind === tie.kind)?.mark;
-  if (mark === 'waived' && (tie.state === 'off' || tie.state === 'open')) return 'waived';
-  if (mark === 'seen' && tie.state === 'open') return 'seen';
-  return tie.state;
+  return settledState(tie, marks.find((m) => m.line === tie.line && m.kind === tie.kind)?.mark ?? null);
 }
-
-export const isLoose = (state: ShownTie): boolean => state === 'off' || state === 'open';
 
 export function matrixRows(
   lines: readonly Line[],
   ties: readonly Tie[],
   findings: readonly Finding[],
-  marks: readonly Mark[],
+  marks: readonly ShownMark[],
 ): MatrixRow[] {
   return lines.map((line) => {
     const own = new Map(ties.filter((t) => t.line === line.id).map((t) => [t.kind, t]));
@@ -49,7 +46,7 @@ export const kindsShown = (ties: readonly Tie[]): TieKind[] =>
 export function nextLoose(
   rows: readonly MatrixRow[],
   kinds: readonly TieKind[],
-  marks: readonly Mark[],
+  marks: readonly ShownMark[],
   from: Cell | null,
 ): Cell | null {
   const cells = rows.flatMap((row) =>

@@ -1,11 +1,14 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import type { Line, Item } from '../../../core/documents/case.schema.ts';
 import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import { isIsoDate } from '../../../core/numbers/isoDate.ts';
 import { ApiError } from '../../api/client.ts';
 import {
   claimActs,
-  useClaim,
+  useFinanceClaim,
+  usePostingPreview,
   type ClaimActs,
+  type ClaimAnswer,
   type ClaimView,
   type CorrectionSet,
   type HistoryEvent,
@@ -26,7 +29,7 @@ export interface Stale {
 }
 interface Undo {
   label: string;
-  run: (acts: ClaimActs, revision: number) => Promise<ClaimView>;
+  run: (acts: ClaimActs, revision: number) => Promise<ClaimAnswer>;
 }
 
 /** What follows an act that was done: how to take it back, and what to close before the newer claim is shown. */
@@ -37,15 +40,20 @@ interface After {
 
 /** The state and the acts of a Sheet. Every act answers with the claim as it then is; a stale one says what changed. */
 export function useSheet(number: string) {
-  const { data: view, error, mutate } = useClaim(number);
+  const { view, elsewhere, error, mutate } = useFinanceClaim(number);
   const acts = useMemo(() => claimActs(number), [number]);
   const [bench, setBench] = useState<Bench | null>(null);
   const [stale, setStale] = useState<Stale | null>(null);
   const [busy, setBusy] = useState(false);
+  const [postingDate, setPostingDate] = useState<string | null>(null);
+  const asked = postingDate !== null && isIsoDate(postingDate) ? postingDate : null;
+  const { data: preview } = usePostingPreview(number, asked);
+  // A preview of another date, kept while the one that is wanted comes, is not the journal to post.
+  const posting = preview && preview.date === asked ? preview : null;
   const undos = useRef<Undo[]>([]);
 
   const run = useCallback(
-    async (done: string, act: (revision: number) => Promise<ClaimView>, { undo, then }: After = {}): Promise<void> => {
+    async (done: string, act: (revision: number) => Promise<ClaimAnswer>, { undo, then }: After = {}): Promise<void> => {
       if (!view) return;
       setBusy(true);
       try {
@@ -86,9 +94,13 @@ export function useSheet(number: string) {
     then?: () => void,
   ) => {
     const words = { seen: 'ticked as seen', waived: 'waived', none: 'mark taken back' }[to];
-    const earlier = view?.marks.find((m) => m.line === cell.line && m.kind === cell.kind);
+    const same = (x: { line: string; kind: TieKind }) => x.line === cell.line && x.kind === cell.kind;
+    const earlier = view?.marks.find(same);
+    const about = view?.ties.find(same)?.about;
+    const seen = { ...cell, ...(about && to !== 'none' ? { about } : {}) };
     const before = {
       ...cell,
+      ...(earlier && about ? { about } : {}),
       mark: earlier?.mark ?? ('none' as const),
       ...(earlier?.reason ? { reason: earlier.reason } : {}),
     };
@@ -98,7 +110,7 @@ export function useSheet(number: string) {
     };
     return run(
       `Line ${cell.line} ${cell.kind}: ${words}`,
-      (revision) => acts.mark({ revision, ...cell, mark: to, ...(reason ? { reason } : {}) }),
+      (revision) => acts.mark({ revision, ...seen, mark: to, ...(reason ? { reason } : {}) }),
       { undo, ...(then ? { then } : {}) },
     );
   };
@@ -109,7 +121,7 @@ export function useSheet(number: string) {
     await run(`Undone: ${last.label}`, (revision) => last.run(acts, revision));
   };
 
-  return { view, error, reload: mutate, acts, bench, setBench, stale, setStale, busy, run, saveBench, mark, undo };
+  return { view, elsewhere, error, reload: mutate, acts, bench, setBench, stale, setStale, busy, run, saveBench, mark, undo, postingDate, setPostingDate, posting };
 }
 export type SheetState = ReturnType<typeof useSheet>;
 
@@ -142,6 +154,6 @@ function currentSet(view: ClaimView, bench: Bench): CorrectionSet {
 export function undoClear(view: ClaimView) {
   return {
     label: `clearing of ${view.claim.number}`,
-    run: (acts: ClaimActs, revision: number) => acts.reopen(revision),
+    run: (acts: ClaimActs, revision: number) => acts.plain('reopen', revision),
   };
 }

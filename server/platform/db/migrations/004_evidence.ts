@@ -120,7 +120,7 @@ export async function up(knex: Knex): Promise<void> {
       state text not null check (state in ('unmarked', 'claimed already')),
       revision integer not null default 1,
       reason text,
-      check ((state = 'claimed already') = (length(reason) > 0))
+      check ((state = 'claimed already') = (coalesce(length(reason), 0) > 0))
     );
     create table card_months (
       card_id text not null references cards,

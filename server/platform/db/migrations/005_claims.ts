@@ -216,7 +216,7 @@ export async function up(knex: Knex): Promise<void> {
       at timestamptz not null,
       primary key (claim_id, version, line_id, kind),
       foreign key (claim_id, version, line_id) references lines,
-      check (mark <> 'waived' or length(reason) > 0)
+      check (mark <> 'waived' or coalesce(length(reason), 0) > 0)
     );
     create table queries (
       id bigint generated always as identity primary key,

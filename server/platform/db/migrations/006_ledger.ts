@@ -36,7 +36,7 @@ export async function up(knex: Knex): Promise<void> {
       foreign key (entity_id, period_id) references periods,
       check ((purpose = 'reversal') = (reverses is not null)),
       check (purpose <> 'reversal' or not live),
-      check (purpose not in ('reversal', 'reclassification') or length(reason) > 0),
+      check (purpose not in ('reversal', 'reclassification') or coalesce(length(reason), 0) > 0),
       check ((purpose in ('accrual', 'revaluation')) = (undone_on is not null)),
       check (undone_on > date),
       check ((purpose = 'claim') = (document is not null and book_hash is not null))

@@ -1,0 +1,73 @@
+import { useState } from 'react';
+import {
+  claimActs,
+  type ClaimAnswer,
+  type MakerView,
+  type PlainAct,
+  type ReasonedAct,
+} from '../../api/claims.ts';
+import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { toast } from '../../parts/toast.tsx';
+
+interface ClaimActsProps {
+  view: MakerView;
+  onDone: (next: ClaimAnswer) => void;
+  onFail: () => void;
+}
+
+const PLAIN: readonly { act: PlainAct; label: string; done: string; leads?: boolean }[] = [
+  { act: 'submit', label: 'Submit', done: 'is submitted', leads: true },
+  { act: 'resubmit', label: 'Submit again', done: 'is submitted again', leads: true },
+  { act: 'approve', label: 'Approve', done: 'is approved', leads: true },
+  { act: 'withdraw', label: 'Withdraw', done: 'is withdrawn' },
+];
+const REASONED: readonly { act: ReasonedAct; label: string; why: string; done: string }[] = [
+  { act: 'return', label: 'Return…', why: 'Why it goes back to the claimant', done: 'is returned' },
+  { act: 'decline', label: 'Decline…', why: 'Why it is declined', done: 'is declined' },
+];
+
+/** What this person may do with the claim as a whole, by the lifecycle; each act says what came of it. */
+export function ClaimActs({ view, onDone, onFail }: ClaimActsProps) {
+  const { number, revision } = view.claim;
+  const [asking, setAsking] = useState<ReasonedAct | null>(null);
+  const acts = claimActs(number);
+  const run = (work: Promise<ClaimAnswer>, done: string) =>
+    work.then(
+      (next) => {
+        toast({ text: `${number} ${done}` });
+        setAsking(null);
+        onDone(next);
+      },
+      (failure: Error) => {
+        toast({ text: failure.message, tone: 'bad' });
+        onFail();
+      },
+    );
+  const asked = REASONED.find((r) => r.act === asking);
+  return (
+    <>
+      <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
+        {PLAIN.filter(({ act }) => view.may.includes(act)).map(({ act, label, done, leads }) => (
+          <ActButton key={act} label={label} leads={leads} run={() => void run(acts.plain(act, revision), done)} />
+        ))}
+        {REASONED.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
+          <ActButton key={act} label={label} run={() => setAsking(act)} />
+        ))}
+      </div>
+      {asked && (
+        <ReasonForm
+          label={asked.why}
+          act={asked.label.replace('…', '')}
+          onClose={() => setAsking(null)}
+          onSubmit={(reason) => run(acts.reasoned(asked.act, revision, reason), asked.done)}
+        />
+      )}
+    </>
+  );
+}
+
+const ActButton = ({ label, leads = false, run }: { label: string; leads?: boolean | undefined; run: () => void }) => (
+  <button type="button" className={`btn btn-sm ${leads ? 'btn-primary' : ''}`} onClick={run}>
+    {label}
+  </button>
+);

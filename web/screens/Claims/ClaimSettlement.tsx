@@ -1,0 +1,33 @@
+import type { MakerView } from '../../api/claims.ts';
+import { groupDigits, Money } from '../../parts/Money.tsx';
+
+/** What will be paid as a sum that can be read aloud, and what stays to be accounted for of advances. */
+export function ClaimSettlement({ view: { settlement } }: { view: MakerView }) {
+  const rows: [string, string | null][] = [
+    ['Claimed', settlement.claimed],
+    ['− company-paid', settlement.companyPaid],
+    ['− private', settlement.private],
+    ['− advances', settlement.advances],
+  ];
+  const owes = settlement.toPay?.startsWith('-');
+  return (
+    <dl aria-label="Settlement" className="grid grid-cols-[1fr_auto] content-start">
+      {rows.map(([name, amount]) => (
+        <div key={name} className="contents">
+          <dt className="quiet">{name}</dt>
+          <dd className="money">{amount === null ? '–' : groupDigits(amount)}</dd>
+        </div>
+      ))}
+      <dt className="border-t border-base-300 font-semibold">{owes ? 'You give back' : 'To pay'}</dt>
+      <dd className="border-t border-base-300 text-right">
+        <Money amount={settlement.toPay?.replace('-', '') ?? null} currency={settlement.currency} strong />
+      </dd>
+      {settlement.fromAdvances.map((a) => (
+        <dd key={a.advance} className="quiet col-span-2 text-sm">
+          Advance {a.advance}: {groupDigits(a.part ?? '')} accounted for here, {groupDigits(a.left ?? '')} {a.currency}{' '}
+          still to account for
+        </dd>
+      ))}
+    </dl>
+  );
+}
