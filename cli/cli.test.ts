@@ -234,7 +234,11 @@ describe('ebbet verify', () => {
     };
     const journal = { ...plain, hash: sha256(journalText(plain)) };
     const [first] = chain('1', 1);
-    const { format: _, hash: __, ...said } = { ...first!, kind: 'posted', facts: { journal: 'IE-000001' }, about: journal.hash };
+    const {
+      format: _,
+      hash: __,
+      ...said
+    } = { ...first!, kind: 'posted', facts: { journal: 'IE-000001' }, about: journal.hash };
     const posted = { format: 'ebbet-event/2', ...said, hash: sha256(eventText(said)) };
     const verify = (journals: object[], events: object[] = [posted]) =>
       ebbet(['verify', '--journals', file(`journals-${Math.random()}.jsonl`, lines(journals))], lines(events));
@@ -244,7 +248,9 @@ describe('ebbet verify', () => {
     expect(verify([{ ...lost, hash: sha256(journalText(lost)) }]).stderr).toContain('IE-000001 is out of balance');
     expect(verify([]).stderr).toContain('IE-000001, which event 1 of claim 1 is about, is missing');
     const other = { ...plain, date: '2026-03-02' };
-    expect(verify([{ ...other, hash: sha256(journalText(other)) }]).stderr).toContain('is another than event 1 of claim 1 is about');
+    expect(verify([{ ...other, hash: sha256(journalText(other)) }]).stderr).toContain(
+      'is another than event 1 of claim 1 is about',
+    );
     expect(verify([journal], chain('1', 1)).stderr).toContain('IE-000001 was posted without an event');
   });
   it('refuses what is no history', () => {

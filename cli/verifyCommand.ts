@@ -90,13 +90,13 @@ async function checkJournals(file: string, about: readonly AboutJournal[]): Prom
   for await (const source of documentsOf([file], true))
     faults.push(...verifier.next(checked<ExportedJournal>(source, journalSchema)));
   faults.push(...verifier.against(about));
-  for (const fault of faults) complain(`journal ${fault.journal} ${JOURNAL_FAULTS[fault.what](fault)}`.replace(' ,', ','));
+  for (const fault of faults)
+    complain(`journal ${fault.journal} ${JOURNAL_FAULTS[fault.what](fault)}`.replace(' ,', ','));
   return faults.length;
 }
 
 function checked<T>(source: Source, schema: z.ZodType): T {
-  const problem =
-    'unreadable' in source ? { path: [], message: source.unreadable } : firstProblem(schema, source.json);
+  const problem = 'unreadable' in source ? { path: [], message: source.unreadable } : firstProblem(schema, source.json);
   if (!problem && !('unreadable' in source)) return source.json as T;
   complain(`${source.file}:${source.line} ${writePath(problem!.path)}: ${problem!.message}`);
   throw new Unreadable();

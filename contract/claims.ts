@@ -239,6 +239,7 @@ export type ClaimAnswer = z.infer<typeof claimAnswer>;
 export type ClaimInput = z.input<typeof claimAnswer>;
 export type MakerView = z.infer<typeof claimantView> | z.infer<typeof approverView>;
 export type FinanceAnswer = z.infer<typeof financeView> | z.infer<typeof auditorView>;
+export type JournalPreview = z.infer<typeof journalPreview>;
 export type ShownMark = z.infer<typeof mark>;
 export type SeenTie = z.infer<typeof tie>;
 export type TidePiece = z.infer<typeof tide>[number];

@@ -5,6 +5,8 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
+/** Where runs of tests leave what they found. */
+export const RESULTS = join(root, 'test-results');
 /** Where clusters and secrets are kept; git ignores it. EBBET_STATE puts it elsewhere. */
 export const stateFolder = process.env.EBBET_STATE ?? join(root, '.ebbet');
 export const isRoot = process.getuid?.() === 0;

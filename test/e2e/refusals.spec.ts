@@ -4,11 +4,14 @@ import { pageOf, tabTo } from './people.ts';
 test('one’s own claim can be read and nothing more', async ({ browser }) => {
   const page = await pageOf(browser, 'maeve.tarrant');
   await page.goto('/desk/C-1007');
-  await expect(page.getByText('Your own claim: somebody else decides about it.')).toBeVisible();
+  // A reviewer's own claim is shown as to any claimant: nothing of what finance says among itself.
+  await expect(page).toHaveURL(/\/claims\/C-1007$/);
+  await expect(page.getByText('It is with finance, in review')).toBeVisible();
   await expect(page.getByRole('button', { name: /Clear/ })).toHaveCount(0);
   await page.keyboard.press('Control+Enter');
   await page.keyboard.press('s');
   await expect(page.getByRole('form')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /Submit|Approve|Waive|Post/ })).toHaveCount(0);
 });
 
 test('two reviewers on one claim: the second is told what changed and keeps what was typed', async ({ browser }) => {
@@ -95,6 +98,7 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('s');
   await expect(page.getByRole('form')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /Submit|Approve|Waive|Post/ })).toHaveCount(0);
   await page.keyboard.press('?');
   await page.getByLabel('Single letters act outside of fields').check();
   await page.keyboard.press('Escape');

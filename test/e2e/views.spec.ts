@@ -96,7 +96,7 @@ const views: View[] = [
     name: 'Journal',
     who: 'odd.fjellheim',
     open: async (page) => {
-      await page.goto('/ledger/IE-000001');
+      await page.goto('/ledger/IE-000002');
       await page.getByRole('table').getByRole('button').first().click();
       await page.getByRole('button', { name: 'Reverse…' }).click();
       await page.getByText('1 of 1').waitFor();

@@ -23,6 +23,7 @@ export type {
   ClaimAnswer,
   CorrectionSet,
   HistoryEvent,
+  JournalPreview,
   MakerView,
   OwnClaimRow,
   QueueRow,
@@ -46,8 +47,7 @@ export function useQueue(state: string, q: string) {
 const pathOf = (number: string): string => `/claims/${encodeURIComponent(number)}`;
 
 export const useOwnClaims = () => useSWR('/claims/own', getter(ownClaimsAnswer));
-export const useClaim = (number: string) =>
-  useSWR(pathOf(number), getter(claimAnswer), { revalidateOnFocus: false });
+export const useClaim = (number: string) => useSWR(pathOf(number), getter(claimAnswer), { revalidateOnFocus: false });
 
 /** The shared part of a book never changes under its hash, so it is asked for once. */
 const useBook = (hash: string | null) =>

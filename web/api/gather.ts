@@ -42,8 +42,7 @@ export const useReceipts = () =>
 export const useCharges = () => useSWR('/charges', getter(chargesAnswer));
 export const usePairs = () => useSWR('/pairs', getter(pairsAnswer), { revalidateOnFocus: false });
 export const useCards = () => useSWR('/cards', getter(cardsAnswer));
-export const useMonth = (card: string, month: string) =>
-  useSWR(`/cards/${card}/months/${month}`, getter(monthAnswer));
+export const useMonth = (card: string, month: string) => useSWR(`/cards/${card}/months/${month}`, getter(monthAnswer));
 export const useStatements = (again: boolean) =>
   useSWR('/statements', getter(statementsAnswer), { refreshInterval: again ? LOOK_AGAIN_MS : 0 });
 

@@ -13,8 +13,7 @@ export const useJournals = () =>
     getter(journalsAnswer),
   );
 export const useReady = () => useSWR('/journals/ready', getter(readyAnswer));
-export const useJournal = (number: string) =>
-  useSWR(`/journals/${encodeURIComponent(number)}`, getter(journalAnswer));
+export const useJournal = (number: string) => useSWR(`/journals/${encodeURIComponent(number)}`, getter(journalAnswer));
 
 export const reverse = (number: string, body: { date: string; reason: string; key: string }) =>
   send('POST', `/journals/${encodeURIComponent(number)}/reversal`, postedAnswer, body);

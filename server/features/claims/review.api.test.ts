@@ -173,7 +173,10 @@ describe('marks', () => {
     const { claim } = await view('C-1001');
     await mark(ines, 'C-1001', { line: '6', kind: 'receipt', mark: 'seen' });
     const late = await mark(maeve, 'C-1001', { line: '6', kind: 'receipt', mark: 'none', revision: claim.revision });
-    expect(late.body).toMatchObject({ code: 'stale', numbers: { changes: [{ kind: 'marked', actor: 'Inês Quadros' }] } });
+    expect(late.body).toMatchObject({
+      code: 'stale',
+      numbers: { changes: [{ kind: 'marked', actor: 'Inês Quadros' }] },
+    });
   });
 });
 
@@ -270,7 +273,10 @@ describe('asking, holding, returning', () => {
     const items = line.items.map((i: any, k: number) => (k === 0 ? { ...i, amount: '0.00' } : i));
     const left = items.slice(1).reduce((a: number, i: any) => a + Math.round(Number(i.amount) * 100), 0);
     items[0].amount = ((Math.round(Number(line.amount) * 100) - left) / 100).toFixed(2);
-    const edited = await wanjiru.put(`/drafts/C-1008/lines/${line.id}`, { revision: mine.claim.revision, set: { items } });
+    const edited = await wanjiru.put(`/drafts/C-1008/lines/${line.id}`, {
+      revision: mine.claim.revision,
+      set: { items },
+    });
     expect(edited.status).toBe(200);
     const finance = await view('C-1008');
     expect(finance.claim.version).toBe(1);
@@ -302,7 +308,11 @@ describe('submitting and approving', () => {
     expect((await tomas.post('/claims/C-1031/approve', { revision })).status).toBe(403);
     expect((await siobhan.post('/claims/C-1031/approve', { revision })).status).toBe(404);
     expect((await odd.get('/claims/own')).body.toDecide.map((c: any) => c.number)).toContain('C-1031');
-    const version = await api.owner('claim_versions as v').join('claims as c', 'c.id', 'v.claim_id').where({ number: 'C-1031' }).first('v.*');
+    const version = await api
+      .owner('claim_versions as v')
+      .join('claims as c', 'c.id', 'v.claim_id')
+      .where({ number: 'C-1031' })
+      .first('v.*');
     expect(version.submitted.claim.lines).toHaveLength(own.document.lines.length);
     expect(version.submitted.evidence).toMatch(/^[0-9a-f]{64}$/);
     const withdrawn = await tomas.post('/claims/C-1031/withdraw', { revision });
@@ -324,7 +334,8 @@ describe('submitting and approving', () => {
     const pavel = await api.as('pavel.hruska');
     const charge = await api.owner('people').where({ id: 'P10' }).update({ usual_approver: null });
     expect(charge).toBe(1);
-    const { rows } = await api.owner.raw(`insert into claims (number, entity_id, claimant_id, preparer_id, currency, state, purpose, begun_on)
+    const { rows } = await api.owner
+      .raw(`insert into claims (number, entity_id, claimant_id, preparer_id, currency, state, purpose, begun_on)
       values ('X-EMPTY', 'IE', 'P10', 'P10', 'EUR', 'draft', 'Empty', '2026-01-01') returning id`);
     await api.owner('claim_versions').insert({ claim_id: rows[0].id, version: 1 });
     const submit = () => pavel.post('/claims/X-EMPTY/submit', { revision: 1 });

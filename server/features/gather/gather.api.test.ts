@@ -12,7 +12,13 @@ beforeAll(async () => {
 afterAll(() => api.close());
 
 const chargesOf = async (person: Client) =>
-  (await person.get('/charges')).body.charges as { id: string; state: string; amount: string; category: string }[];
+  (await person.get('/charges')).body.charges as {
+    id: string;
+    revision: number;
+    state: string;
+    amount: string;
+    category: string;
+  }[];
 const freeChargeOf = async (person: Client) => (await chargesOf(person)).find((c) => c.state === 'open')!;
 const draft = async () => {
   const { body } = await tomas.get('/pairs');
@@ -189,7 +195,11 @@ describe('a purchasing card’s month', () => {
         { card: '4427', month },
       ]);
     expect((await leilani.send('DELETE', `${path}/closed?revision=2`)).body.closedBy).toBeNull();
-    const events = await api.owner('events').where({ record_kind: 'card month', record_id: `4427/${month}` }).orderBy('seq').pluck('kind');
+    const events = await api
+      .owner('events')
+      .where({ record_kind: 'card month', record_id: `4427/${month}` })
+      .orderBy('seq')
+      .pluck('kind');
     expect(events).toEqual(['closed', 'reopened']);
     expect((await takeOff()).status).toBe(200);
     expect((await leilani.get(path)).body.proof.open.count).toBe(1);
@@ -198,7 +208,7 @@ describe('a purchasing card’s month', () => {
 
 describe('what a holder says of a charge', () => {
   it('is marked with where it was claimed and taken back, each with its event, by the holder alone', async () => {
-    const charge = (await chargesOf(tomas)).find((c) => c.state === 'open')! as { id: string; revision: number } & { state: string };
+    const charge = await freeChargeOf(tomas);
     const say = (person: Client, revision: number, reason: string | null) =>
       person.put(`/charges/${charge.id}/mark`, { revision, reason });
     expect((await say(leilani, 1, 'Mine')).status).toBe(404);
@@ -208,14 +218,18 @@ describe('what a holder says of a charge', () => {
     expect((await say(tomas, charge.revision, null)).body.code).toBe('stale');
     expect((await take(tomas, { charge: charge.id })).body.code).toBe('charge-in-use');
     expect((await say(tomas, now.revision, null)).status).toBe(200);
-    const events = await api.owner('events').where({ record_kind: 'charge', record_id: charge.id }).orderBy('seq').pluck('kind');
+    const events = await api
+      .owner('events')
+      .where({ record_kind: 'charge', record_id: charge.id })
+      .orderBy('seq')
+      .pluck('kind');
     expect(events).toEqual(['marked as claimed already', 'mark taken back']);
   });
 });
 
 describe('a charge divided between two claims', () => {
   it('gives both their part of what the bank took, and assesses both, each with its event', async () => {
-    const charge = (await freeChargeOf(tomas)) as { id: string; amount: string };
+    const charge = await freeChargeOf(tomas);
     const receipt = await ownReceipt(tomas, '1.00', true);
     const first = (await take(tomas, { receipt, category: 'meal' })).body.number as string;
     const lines = [{ claim: first, line: '1' }];
@@ -223,14 +237,21 @@ describe('a charge divided between two claims', () => {
     const second = whole.body.number as string;
     const half = { revision: (await seen())[second]!, set: { amount: { amount: '1.00', currency: 'EUR' } } };
     expect((await tomas.put(`/drafts/${second}/lines/1`, half)).body.code).toBe('bank-facts');
-    await api.owner('lines as l').whereRaw(`claim_id = (select id from claims where number = ?)`, [second]).update({ amount: api.owner.raw('amount - 100') });
+    await api
+      .owner('lines as l')
+      .whereRaw(`claim_id = (select id from claims where number = ?)`, [second])
+      .update({ amount: api.owner.raw('amount - 100') });
     const paired = await tomas.post('/pairs', { revisions: await seen(), pairs: [{ lines, charge: charge.id }] });
     expect(paired.status).toBe(200);
     const parts = await api.owner('lines').where({ charge_id: charge.id }).select('settled_amount');
     const taken = (await api.owner('charges').where({ id: charge.id }).first()).settled_amount;
     expect(parts.reduce((a, p) => a + p.settled_amount, 0n)).toBe(taken);
     for (const number of [first, second]) {
-      const last = await api.owner('events').where({ record_kind: 'claim', record_id: number }).orderBy('seq', 'desc').first();
+      const last = await api
+        .owner('events')
+        .where({ record_kind: 'claim', record_id: number })
+        .orderBy('seq', 'desc')
+        .first();
       expect(last.kind).toBe('paired');
       const claim = await api.owner('claims').where({ number }).first();
       const stored = await api.owner('assessments').where({ claim_id: claim.id }).first();

@@ -31,7 +31,10 @@ describe('posting', () => {
     const journal = (await odd.get(`/journals/${body.journal}`)).body;
     const shown = assessment.journal.map((r: any) => [r.account, r.debit, r.credit, r.currency, r.amount, r.line]);
     expect(journal.rows.map((r: any) => [r.account, r.debit, r.credit, r.currency, r.amount, r.line])).toEqual(shown);
-    expect(journal.rows[0]).toMatchObject({ share: 0, origin: { merchant: 'Casa das Salinas', share: { of: 1 }, receipt: { amount: '202.00' } } });
+    expect(journal.rows[0]).toMatchObject({
+      share: 0,
+      origin: { merchant: 'Casa das Salinas', share: { of: 1 }, receipt: { amount: '202.00' } },
+    });
     expect((await view('C-1001')).claim.state).toBe('posted');
   });
 
@@ -83,7 +86,9 @@ describe('posting', () => {
     await api.owner('rates').where({ to_currency: 'KES' }).update({ rate: 150 });
     const old = { revision: claim.revision, date: document.postingDate, digest, key: 'older-figures' };
     expect((await odd.post('/claims/C-1003/post', old)).body.code).toBe('figures-changed');
-    expect((await odd.post('/claims/C-1003/post', { ...old, digest: null, key: 'no-figures' })).body.code).toBe('invalid');
+    expect((await odd.post('/claims/C-1003/post', { ...old, digest: null, key: 'no-figures' })).body.code).toBe(
+      'invalid',
+    );
     expect((await post(odd, 'C-1003')).status).toBe(201);
   });
 

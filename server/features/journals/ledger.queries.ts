@@ -92,7 +92,8 @@ export async function selectReceiptPages(db: Db, ids: readonly string[]): Promis
     .orderBy(['r.id', 'p.page'])
     .select('r.id', 'p.width', 'p.height');
   const pages: ReceiptPages = new Map();
-  for (const { id, width, height } of rows) pages.set(String(id), [...(pages.get(String(id)) ?? []), { width, height }]);
+  for (const { id, width, height } of rows)
+    pages.set(String(id), [...(pages.get(String(id)) ?? []), { width, height }]);
   return pages;
 }
 

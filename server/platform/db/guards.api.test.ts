@@ -83,7 +83,14 @@ describe('the application’s database role', () => {
 describe('even the owner of the tables', () => {
   beforeAll(async () => {
     const budget = await api.owner('budgets').first('id');
-    const row = { budget_id: budget.id, stage: 'reserved', amount: 5, source_kind: 'plan', source_id: 'T-1', at: new Date() };
+    const row = {
+      budget_id: budget.id,
+      stage: 'reserved',
+      amount: 5,
+      source_kind: 'plan',
+      source_id: 'T-1',
+      at: new Date(),
+    };
     await api.app('budget_movements').insert(row);
     expect((await api.owner('budgets').where({ id: budget.id }).first()).reserved).toBe(5n);
   });
@@ -258,7 +265,10 @@ describe('the history', () => {
   });
   it('tells of a posting with the hash of its journal', async () => {
     const event = await api.owner('events').where({ kind: 'posted', record_id: 'C-1017' }).first();
-    const journal = await api.owner('journals').where({ number: JSON.parse(event.facts).journal }).first();
+    const journal = await api
+      .owner('journals')
+      .where({ number: JSON.parse(event.facts).journal })
+      .first();
     expect(event.about).toBe(journal.hash);
   });
   it('shows a change by somebody who went round the guards', async () => {

@@ -166,9 +166,14 @@ describe('cells for spreadsheets', () => {
   });
   it('are guarded in the ledger’s download', async () => {
     const odd = await api.as('odd.fjellheim');
-    await api.owner('assessments as a')
+    await api
+      .owner('assessments as a')
       .whereRaw(`claim_id = (select id from claims where number = 'C-1014')`)
-      .update({ document: api.owner.raw(`jsonb_set(document, '{claim,lines,0,description}', '"=HYPERLINK(\\"http://evil.example\\")"')`) });
+      .update({
+        document: api.owner.raw(
+          `jsonb_set(document, '{claim,lines,0,description}', '"=HYPERLINK(\\"http://evil.example\\")"')`,
+        ),
+      });
     expect((await post(odd, 'C-1014')).status).toBe(201);
     const { body } = await odd.get('/journals/export.csv');
     expect(body).toContain(`"'=HYPERLINK(""http://evil.example"")"`);

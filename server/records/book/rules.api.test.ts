@@ -92,21 +92,30 @@ describe('what is left of a budget', () => {
 describe('an assessment that was kept', () => {
   it('is made again when a rate it used, or the book of its entity, changed, and the act that changed it is not', async () => {
     const before = await view('C-1004');
-    await api.owner('rates').where({ to_currency: 'GBP' }).update({ rate: api.owner.raw('rate * 2') });
+    await api
+      .owner('rates')
+      .where({ to_currency: 'GBP' })
+      .update({ rate: api.owner.raw('rate * 2') });
     await api.owner.transaction(async (trx) => rebuildBook(trx, 'IE'));
     expect((await view('C-1004')).assessment).toEqual(before.assessment);
     await assessAgain({ db: api.app, clock: systemClock }, useOfRate('GBP'));
     const after = await view('C-1004');
     expect(after.assessment.settlement.due).not.toBe(before.assessment.settlement.due);
     expect([after.claim.revision, after.history.length]).toEqual([before.claim.revision, before.history.length]);
-    await api.owner('limits').where({ id: 'lodging-gb' }).update({ rule: api.owner.raw(`jsonb_set(rule, '{cap,amount}', '"500.00"')`) });
+    await api
+      .owner('limits')
+      .where({ id: 'lodging-gb' })
+      .update({ rule: api.owner.raw(`jsonb_set(rule, '{cap,amount}', '"500.00"')`) });
     await api.owner.transaction(async (trx) => rebuildBook(trx, 'IE'));
     await assessAgain({ db: api.app, clock: systemClock }, useOfBook('IE'));
     expect((await view('C-1004')).assessment.findings.some((f: any) => f.code === 'lodging-gb')).toBe(false);
   });
   it('is not made again once it is posted', async () => {
     const posted = await view('C-1017');
-    const uses = await api.owner('assessment_uses as u').join('claims as c', 'c.id', 'u.claim_id').where('c.number', 'C-1017');
+    const uses = await api
+      .owner('assessment_uses as u')
+      .join('claims as c', 'c.id', 'u.claim_id')
+      .where('c.number', 'C-1017');
     expect(uses).toEqual([]);
     await assessAgain({ db: api.app, clock: systemClock }, 'only:C-1017');
     expect((await view('C-1017')).assessedAt).toBe(posted.assessedAt);

@@ -1,11 +1,5 @@
 import { useState } from 'react';
-import {
-  claimActs,
-  type ClaimAnswer,
-  type MakerView,
-  type PlainAct,
-  type ReasonedAct,
-} from '../../api/claims.ts';
+import { claimActs, type ClaimAnswer, type MakerView, type PlainAct, type ReasonedAct } from '../../api/claims.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { toast } from '../../parts/toast.tsx';
 

@@ -42,10 +42,7 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
       <Queries view={view} />
       <ClaimLines view={view} onChanged={show} onFail={reload} />
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
-      <History
-        events={view.history}
-        className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm"
-      />
+      <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
     </div>
   );
 }

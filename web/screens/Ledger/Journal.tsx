@@ -10,6 +10,7 @@ import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { toast } from '../../parts/toast.tsx';
+import { sayPurpose } from '../../words/sayPurpose.ts';
 import { sayMoment } from '../../words/sayEvent.ts';
 
 /** One journal: its rows, each opening to the share, line and receipt it came from; and its reversal. */
@@ -28,7 +29,7 @@ export default function Journal() {
             <Link to="/ledger" aria-label="Back to the Ledger">
               <ArrowLeft size={16} />
             </Link>
-            <span className="font-mono">{journal.number}</span> {journal.purpose} of {journal.date}
+            <span className="font-mono">{journal.number}</span> {sayPurpose(journal.purpose)} of {journal.date}
           </h1>
           <p className="truncate">
             <Subject journal={journal} /> {journal.person}, {journal.about}
@@ -116,9 +117,7 @@ function Reversal({ view, onClose }: { view: JournalAnswer; onClose: () => void 
 /** Today when its period is open, else the last day that can be posted to. */
 function proposedDate({ openPeriods }: JournalAnswer): string {
   const today = new Date().toISOString().slice(0, 10);
-  return openPeriods.some((p) => p.from <= today && today <= p.to)
-    ? today
-    : (openPeriods.at(-1)?.to ?? today);
+  return openPeriods.some((p) => p.from <= today && today <= p.to) ? today : (openPeriods.at(-1)?.to ?? today);
 }
 
 function Rows({ view }: { view: JournalAnswer }) {

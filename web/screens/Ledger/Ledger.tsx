@@ -118,4 +118,6 @@ const stateOf = (journal: JournalHeader): string =>
     ? `reverses ${journal.reverses}`
     : journal.reversedBy
       ? `reversed by ${journal.reversedBy}`
-      : journal.purpose;
+      : journal.purpose === 'claim'
+        ? 'posted'
+        : journal.purpose;

@@ -71,7 +71,7 @@ function usePosting(sheet: SheetState, { claim }: ClaimView) {
       void navigate(`/ledger/${journal}`);
     } catch (error) {
       setProblem((error as Error).message);
-      if (error instanceof ApiError && error.status === 409) void sheet.reload();
+      if (error instanceof ApiError && error.status === 409) await Promise.all([sheet.reload(), sheet.previewAgain()]);
       setBusy(false);
     }
   };

@@ -42,8 +42,7 @@ export function PostingStrip({ view, assessment, changed, date, open, onToggle }
           </span>
         ) : (
           <span>
-            balanced, {journal.length} rows, <Money amount={total} currency={ledger} strong /> on either side,{' '}
-            {date}
+            balanced, {journal.length} rows, <Money amount={total} currency={ledger} strong /> on either side, {date}
           </span>
         )}
         {changed && <span className="badge badge-sm">as typed, not saved</span>}

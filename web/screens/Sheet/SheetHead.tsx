@@ -173,7 +173,9 @@ function ReturnPanel({ sheet, view, onClose }: { sheet: SheetState; view: ClaimV
       act="Return the claim"
       onClose={onClose}
       onSubmit={(reason) =>
-        sheet.run('The claim is returned', (revision) => sheet.acts.reasoned('return', revision, reason), { then: onClose })
+        sheet.run('The claim is returned', (revision) => sheet.acts.reasoned('return', revision, reason), {
+          then: onClose,
+        })
       }
     />
   );

@@ -12,6 +12,7 @@ import {
   type ClaimView,
   type CorrectionSet,
   type HistoryEvent,
+  type JournalPreview,
 } from '../../api/claims.ts';
 import { toast } from '../../parts/toast.tsx';
 
@@ -47,13 +48,16 @@ export function useSheet(number: string) {
   const [busy, setBusy] = useState(false);
   const [postingDate, setPostingDate] = useState<string | null>(null);
   const asked = postingDate !== null && isIsoDate(postingDate) ? postingDate : null;
-  const { data: preview } = usePostingPreview(number, asked);
-  // A preview of another date, kept while the one that is wanted comes, is not the journal to post.
-  const posting = preview && preview.date === asked ? preview : null;
+  const preview = usePostingPreview(number, asked);
+  const posting = view && asked ? postingOf(view, asked, preview.data) : null;
   const undos = useRef<Undo[]>([]);
 
   const run = useCallback(
-    async (done: string, act: (revision: number) => Promise<ClaimAnswer>, { undo, then }: After = {}): Promise<void> => {
+    async (
+      done: string,
+      act: (revision: number) => Promise<ClaimAnswer>,
+      { undo, then }: After = {},
+    ): Promise<void> => {
       if (!view) return;
       setBusy(true);
       try {
@@ -121,9 +125,35 @@ export function useSheet(number: string) {
     await run(`Undone: ${last.label}`, (revision) => last.run(acts, revision));
   };
 
-  return { view, elsewhere, error, reload: mutate, acts, bench, setBench, stale, setStale, busy, run, saveBench, mark, undo, postingDate, setPostingDate, posting };
+  return {
+    view,
+    elsewhere,
+    error,
+    reload: mutate,
+    acts,
+    bench,
+    setBench,
+    stale,
+    setStale,
+    busy,
+    run,
+    saveBench,
+    mark,
+    undo,
+    postingDate,
+    setPostingDate,
+    posting,
+    previewAgain: preview.mutate,
+  };
 }
 export type SheetState = ReturnType<typeof useSheet>;
+
+/** The journal that would be posted on a date: its preview once it is there, until then the one that was kept for that date. */
+function postingOf(view: ClaimView, date: string, preview: JournalPreview | undefined): JournalPreview | null {
+  if (preview?.date === date) return preview;
+  const { assessment, digest } = view;
+  return view.document.postingDate === date ? { date, assessment, digest } : null;
+}
 
 /** The line or item a bench works on. */
 export function partOf(view: ClaimView, at: Pick<Bench, 'line' | 'item'>): Line | Item {

@@ -1,0 +1,75 @@
+// npm run e2e [FILE…]: end-to-end tests on a database of their own; a name keeps the files that hold it.
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildIfChanged } from './lib/build.mjs';
+import { databaseUrls } from './lib/database.mjs';
+import { ensureDebianPackages, ensureNodePackages } from './lib/packages.mjs';
+import { bin, freePort, main, RESULTS, root, run, runAsync, say } from './lib/project.mjs';
+
+/** The built application as a person runs it: demo data, and two server processes on one database. */
+export async function endToEnd(env, args = []) {
+  await buildIfChanged();
+  const [port, second, bankPort] = [await freePort(), await freePort(), await freePort()];
+  Object.assign(env, {
+    BANK_FILE: join(RESULTS, 'bank.json'),
+    BANK_PORT: String(bankPort),
+    BANK_URL: `http://127.0.0.1:${bankPort}`,
+  });
+  run(process.execPath, ['build/server/prepare.mjs'], { env });
+  const servers = [
+    spawn(process.execPath, ['build/server/bank.mjs'], { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] }),
+  ];
+  for (const p of [port, second])
+    servers.push(
+      spawn(process.execPath, ['build/server/main.mjs'], {
+        cwd: root,
+        env: { ...env, NODE_ENV: 'production', PORT: String(p) },
+        stdio: ['ignore', 'ignore', 'inherit'],
+      }),
+    );
+  try {
+    await Promise.all([answers(port), answers(second)]);
+    const urls = { EBBET_URL: `http://127.0.0.1:${port}`, EBBET_SECOND_URL: `http://127.0.0.1:${second}` };
+    const code = await runAsync(bin('playwright'), ['test', ...args], { env: { ...env, ...urls } });
+    return countEndToEnd(code);
+  } finally {
+    for (const server of servers) server.kill('SIGTERM');
+  }
+}
+
+function countEndToEnd(code) {
+  const file = join(RESULTS, 'e2e.json');
+  if (!existsSync(file)) return { passed: 0, failed: 1 };
+  const { stats, errors } = JSON.parse(readFileSync(file, 'utf8'));
+  const failed = stats.unexpected + stats.flaky;
+  return { passed: stats.expected, failed: failed || (code !== 0 || errors?.length ? 1 : 0) };
+}
+
+async function answers(port) {
+  for (let i = 0; i < 600; i += 1) {
+    try {
+      if ((await fetch(`http://127.0.0.1:${port}/api/session`)).ok) return;
+    } catch {
+      // not listening yet
+    }
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  throw new Error(`the server on port ${port} did not start`);
+}
+
+if (process.argv[1]?.endsWith('e2e.mjs'))
+  await main(async () => {
+    ensureNodePackages();
+    ensureDebianPackages('postgresql', 'chromium');
+    mkdirSync(RESULTS, { recursive: true });
+    delete process.env.DATABASE_URL;
+    const database = await databaseUrls('test', { fresh: true, durable: false });
+    try {
+      const { passed, failed } = await endToEnd(database.env, process.argv.slice(2));
+      say(`${passed} passed, ${failed} failed`);
+      return failed > 0 ? 1 : 0;
+    } finally {
+      database.stop();
+    }
+  });
