@@ -12,7 +12,7 @@ import {
 } from '../core/evidence/comparisons/tie.types.ts';
 import type { Reading } from '../core/evidence/reading/reading.types.ts';
 import { CLAIM_STATES, claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
-import { date, id, key, moment, page, recordId, revision, stored, words } from './primitives.ts';
+import { date, historyFields, id, key, moment, page, recordId, revision, stored, words } from './primitives.ts';
 
 /** Claims: what is asked, and what each audience is answered. */
 const state = z.enum(CLAIM_STATES);
@@ -114,14 +114,6 @@ const header = z.object({
   holdReason: z.string().nullable(),
   holdUntil: date.nullable(),
 });
-export const historyEvent = z.object({
-  seq: z.number(),
-  at: moment,
-  kind: z.string(),
-  facts: z.record(z.string(), z.unknown()),
-  words: z.record(z.string(), z.unknown()).nullable(),
-  actor: z.string().nullable(),
-});
 const query = z.object({ line: id, kind: tieKind.nullable(), text: z.string(), by: z.string(), at: moment });
 const may = z.array(act);
 
@@ -156,7 +148,7 @@ const makers = {
   receipts: z.record(id, shownReceipt),
   changes: z.array(change).describe('What finance changed of what was submitted.'),
   tide,
-  history: z.array(historyEvent),
+  history: z.array(historyFields),
   may,
 };
 const claimantView = z.object({ audience: z.literal('claimant'), ...makers });
@@ -207,7 +199,7 @@ const financeFields = {
   evidence: stored<Evidence>('evidence'),
   receipts: z.record(id, shownReceipt),
   tide,
-  history: z.array(historyEvent),
+  history: z.array(historyFields),
   journals: z.array(claimJournal),
   submitted: stored<Claim>('the claim of ebbet-case/1 as it was submitted').nullable(),
   may,
@@ -234,7 +226,7 @@ export type QueueRow = z.infer<typeof row>;
 export type QueueAnswer = z.infer<typeof queueAnswer>;
 export type OwnClaimRow = z.infer<typeof ownRow>;
 export type ClaimHeader = z.infer<typeof header>;
-export type HistoryEvent = z.infer<typeof historyEvent>;
+export type HistoryEvent = z.infer<typeof historyFields>;
 export type ClaimAnswer = z.infer<typeof claimAnswer>;
 export type ClaimInput = z.input<typeof claimAnswer>;
 export type MakerView = z.infer<typeof claimantView> | z.infer<typeof approverView>;

@@ -23,3 +23,13 @@ export const stored = <T>(format: string) => z.custom<T>((value) => value !== un
 
 export const page = z.object({ width: z.number().int(), height: z.number().int() });
 export const money = z.object({ amount, currency });
+
+/** One event of a record's history. */
+export const historyFields = z.object({
+  seq: z.number(),
+  at: moment,
+  kind: z.string(),
+  facts: z.record(z.string(), z.unknown()),
+  words: z.record(z.string(), z.unknown()).nullable(),
+  actor: z.string().nullable().describe('null: the system did it.'),
+});

@@ -26,6 +26,8 @@ export const REFUSALS = {
   'not-live': [409, 'Journal {number} is not a live posting, so it cannot be reversed.'],
   'row-overlaps': [409, 'A row for {key} holds on some of these days already. End that one first.'],
   'row-used': [409, 'The row for {key} was used, so it can be ended and followed, not changed.'],
+  'row-refers': [422, 'The row for {key} names something that is not there ({to}). Add that first.'],
+  'row-impossible': [422, 'The row for {key} cannot be: it ends before it begins, or a value is out of bounds.'],
   'has-stops': [422, 'The claim cannot go on: {first}'],
   'ties-open': [
     422,

@@ -14,6 +14,7 @@ import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { statementRoutes } from './features/statements/statements.routes.ts';
+import { setupRoutes } from './features/setup/setup.routes.ts';
 import { periodRoutes } from './features/periods/periods.routes.ts';
 import { tokenRoutes } from './features/session/tokens.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
@@ -97,6 +98,7 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
     claimRoutes(context),
     journalRoutes(context),
     periodRoutes(context),
+    setupRoutes(context),
     historyRoutes(context),
     receiptRoutes(context, pool, limits),
     cardRoutes(context),

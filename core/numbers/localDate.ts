@@ -6,3 +6,12 @@ export function localDate(moment: Date, timeZone: string): string {
   const parts = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
   return parts.format(moment);
 }
+
+/** Whether a text names a time zone of the IANA database. Examples: "Asia/Tokyo" is one, "Mars/Olympus" and "" are none. */
+export function isTimeZone(text: string): boolean {
+  try {
+    return text !== '' && new Intl.DateTimeFormat('en', { timeZone: text }) instanceof Intl.DateTimeFormat;
+  } catch {
+    return false;
+  }
+}

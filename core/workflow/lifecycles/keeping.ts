@@ -7,7 +7,8 @@ const ADMINISTRATOR = { roles: ['administrator'] } as const;
 /** A row of the master data. One that was used is ended and followed by another, never changed. */
 export const settingLifecycle = defineLifecycle('setting', SETTING_STATES, {
   add: act<SettingState>({ event: 'added', ways: [way(null, 'in force', ADMINISTRATOR)] }),
-  follow: act({ event: 'followed', ways: [way(['in force'], 'in force', ADMINISTRATOR)] }),
+  follow: act({ event: 'followed', ways: [way(['in force', 'ended'], 'in force', ADMINISTRATOR)] }),
+  change: act({ event: 'changed', ways: [way(['in force'], null, ADMINISTRATOR)] }),
   end: act({ event: 'ended', ways: [way(['in force'], 'ended', ADMINISTRATOR)], needs: ['date'] }),
 });
 

@@ -6,6 +6,7 @@ export const useOfBook = (entity: string): string => `book:${entity}`;
 export const useOfRate = (currency: string): string => `rate:${currency}`;
 export const useOfBudget = (id: string): string => `budget:${id}`;
 export const useOfAdvance = (id: string): string => `advance:${id}`;
+export const useOfPerson = (id: string): string => `person:${id}`;
 export const useOfClaim = (number: string): string => `claim:${number}`;
 /** One claim by itself, whatever it was assessed by. */
 export const onlyClaim = (number: string): string => `only:${number}`;
@@ -31,6 +32,7 @@ export function usesOf({
   const byDay = advances.length > 0 || book.entities.some((e) => e.rateDate === 'posting');
   return [
     useOfBook(claim.entity),
+    useOfPerson(claim.claimant),
     ...(currencies.size > 1 ? [...currencies].map(useOfRate) : []),
     ...budgetUse(assessment, claim, budgets, ledger).map((b) => useOfBudget(b.id)),
     ...advances.map((a) => useOfAdvance(a.id)),

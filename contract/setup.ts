@@ -1,0 +1,168 @@
+import { z } from 'zod';
+import { codingRuleSchema, limitSchema } from '../core/documents/rules.schema.ts';
+import { parts } from '../core/documents/case.schema.ts';
+import { notNegative, percent, positive } from '../core/documents/primitives.ts';
+import { ROLES } from '../core/workflow/lifecycle.types.ts';
+import { isTimeZone } from '../core/numbers/localDate.ts';
+import { historyFields, revision } from './primitives.ts';
+
+/**
+ * The dated master data: each kind's row described once. What it is called here is what it is called in CSV files, in
+ * answers and in histories. Amounts are decimal strings, percents 0 to 100.
+ */
+const { id, text, date, currency } = parts;
+const name = z.string().trim().min(1, 'Give it a name.').max(200);
+const codes = z.array(id).max(500);
+const country = z.string().regex(/^[A-Z]{2}$/, 'is not a country of two capital letters');
+
+const accountNames = [
+  'claimantPayable',
+  'supplierPayable',
+  'cardClearing',
+  'centralClearing',
+  'staffAdvances',
+  'staffReceivable',
+  'exchangeDifference',
+] as const;
+const accounts = z.strictObject({
+  ...(Object.fromEntries(accountNames.map((n) => [n, id])) as Record<(typeof accountNames)[number], typeof id>),
+  bank: id.nullish(),
+  accruals: id.nullish(),
+});
+const component = z.strictObject({
+  id,
+  rate: notNegative,
+  on: z.enum(['net', 'running']),
+  account: id,
+  recovery: percent,
+});
+/** A field a category asks for on its lines. */
+const field = z.strictObject({
+  name: z.string().regex(/^[a-z][A-Za-z0-9]{0,39}$/, 'is not a field name'),
+  label: name,
+  need: z.enum(['required', 'optional']),
+});
+
+export const SETUP_ROWS = {
+  entities: z.strictObject({
+    id,
+    name,
+    currency,
+    timeZone: z.string().refine(isTimeZone, 'is not a time zone such as Europe/Dublin'),
+  }),
+  'entity-terms': z.strictObject({
+    entity: id,
+    rateDate: z.enum(['line', 'submitted', 'posting']),
+    taxRegistrations: z.array(country).max(60),
+    recovery: percent,
+    ownRateTolerance: notNegative,
+    taxNumberRequired: z.boolean(),
+    accounts,
+    cards: z.record(id, id),
+  }),
+  accounts: z.strictObject({ code: id, name }),
+  people: z.strictObject({
+    id,
+    name,
+    email: z.string().max(320).toLowerCase().pipe(z.email('is not an e-mail address')),
+    kind: z.enum(['employee', 'contractor']),
+    entity: id,
+    currency,
+    usualApprover: id.nullable(),
+    active: z.boolean(),
+  }),
+  roles: z.strictObject({ person: id, role: z.enum(ROLES), entity: id.nullable() }),
+  substitutes: z.strictObject({ person: id, substitute: id }),
+  dimensions: z.strictObject({ id, name, position: z.number().int().min(0).max(99) }),
+  'dimension-values': z.strictObject({ dimension: id, code: id, name, owner: id.nullable(), categories: codes.nullable() }),
+  categories: z.strictObject({
+    id,
+    name,
+    account: id,
+    recovery: percent,
+    merchantCodes: z.array(z.string().regex(/^\d{4}$/, 'is not a merchant code of four digits')).max(200),
+    fields: z.array(field).max(40),
+  }),
+  'tax-codes': z.strictObject({
+    code: id,
+    name,
+    country,
+    rate: notNegative.nullable(),
+    account: id.nullable(),
+    recovery: percent.nullable(),
+    components: z.array(component).min(1).max(10).nullable(),
+    selfAssessed: z.boolean(),
+    outputAccount: id.nullable(),
+  }),
+  'coding-rules': z.strictObject({ id, rule: codingRuleSchema.omit({ id: true, from: true, to: true }) }),
+  limits: z.strictObject({
+    id,
+    rule: z.record(z.string(), z.unknown()).superRefine((rule, context) => {
+      const read = limitSchema.safeParse({ ...rule, id: 'x' });
+      const issue = read.error?.issues[0];
+      if (issue) context.addIssue({ code: 'custom', message: issue.message, path: issue.path as string[] });
+    }),
+  }),
+  routes: z.strictObject({ id, rule: z.record(z.string(), z.unknown()) }),
+  rates: z.strictObject({ from: currency, to: currency, date, rate: positive, source: text }),
+  budgets: z.strictObject({
+    entity: id,
+    dimension: id,
+    code: id,
+    category: id.nullable(),
+    amount: parts.amount,
+  }),
+  cards: z.strictObject({
+    id,
+    digits: z.string().regex(/^\d{4}$/, 'is not four digits'),
+    account: z.string().trim().min(4).max(40),
+    entity: id,
+    holder: id,
+    kind: z.enum(['company', 'purchasing']),
+    currency,
+    label: name,
+  }),
+  periods: z.strictObject({ entity: id, id, from: date, to: date }),
+  settings: z.strictObject({ key: z.enum(['clearing-and-posting-apart']), value: z.boolean() }),
+} as const satisfies Record<string, z.ZodObject>;
+
+export type SetupKind = keyof typeof SETUP_ROWS;
+export const SETUP_KINDS = Object.keys(SETUP_ROWS) as [SetupKind, ...SetupKind[]];
+
+/** From when a row holds and to when, both included; null is without an end. */
+const validity = { validFrom: date.nullable().default(null), validTo: date.nullable().default(null) };
+const cells = z.record(z.string(), z.unknown());
+
+export const addRowSchema = z.strictObject({
+  revision: z.number().int().min(0).describe('How often the key was changed, as it was seen; 0 for a new one.'),
+  row: cells,
+  ...validity,
+});
+export const endRowSchema = z.strictObject({ revision, key: z.array(z.string()).min(1).max(4), on: date });
+export const fileSchema = z.strictObject({
+  csv: z.string().max(2_000_000),
+  apply: z.boolean().describe('false: only say what would happen.'),
+});
+
+const shown = z.object({
+  key: z.array(z.string()),
+  revision: z.number(),
+  row: cells,
+  validFrom: date.nullable(),
+  validTo: date.nullable(),
+});
+export const rowsAnswer = z.object({ kind: z.enum(SETUP_KINDS), dated: z.boolean(), rows: z.array(shown) });
+export const kindsAnswer = z.object({
+  kinds: z.array(z.object({ kind: z.enum(SETUP_KINDS), dated: z.boolean(), columns: z.array(z.string()) })),
+});
+export const FILE_OUTCOMES = ['added', 'follows', 'changed', 'unchanged'] as const;
+export const fileAnswer = z.object({
+  applied: z.boolean(),
+  rows: z.array(z.object({ line: z.number(), key: z.array(z.string()), outcome: z.enum(FILE_OUTCOMES) })),
+});
+export const rowHistoryAnswer = z.object({ history: z.array(historyFields) });
+
+export type AddRow = z.infer<typeof addRowSchema>;
+export type EndRow = z.infer<typeof endRowSchema>;
+export type ShownRow = z.infer<typeof shown>;
+export type FileOutcome = (typeof FILE_OUTCOMES)[number];

@@ -1,0 +1,59 @@
+import { Router, type Request } from 'express';
+import {
+  addRowSchema,
+  endRowSchema,
+  fileAnswer,
+  fileSchema,
+  kindsAnswer,
+  rowHistoryAnswer,
+  rowsAnswer,
+  SETUP_KINDS,
+  type SetupKind,
+} from '../../../contract/setup.ts';
+import type { Context } from '../../platform/context.ts';
+import { answer } from '../../platform/http/answer.ts';
+import { actorOf, checked, needs, param } from '../../platform/http/guards.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { takeFile, writeFile } from './files.service.ts';
+import { addRow, endRow, viewKinds, viewRowHistory, viewRows } from './setup.service.ts';
+
+/** The dated master data: kept by administrators, looked at by auditors; everything by one description of each kind. */
+export function setupRoutes(context: Context): Router {
+  const router = Router();
+  const looks = needs('administrator', 'auditor');
+  const keeps = needs('administrator');
+
+  router.get('/setup', looks, (_req, res) => {
+    answer(res, kindsAnswer, viewKinds());
+  });
+  router.get('/setup/:kind', looks, async (req, res) => {
+    answer(res, rowsAnswer, await viewRows(context, kindOf(req)));
+  });
+  router.get('/setup/:kind/rows.csv', looks, async (req, res) => {
+    const kind = kindOf(req);
+    res.type('text/csv').attachment(`${kind}.csv`).send(await writeFile(context, kind));
+  });
+  router.get('/setup/:kind/history/:key', looks, async (req, res) => {
+    answer(res, rowHistoryAnswer, await viewRowHistory(context, kindOf(req), param(req, 'key').split('|')));
+  });
+  router.post('/setup/:kind', keeps, async (req, res) => {
+    const kind = kindOf(req);
+    await addRow(context, actorOf(req), kind, checked(addRowSchema, req.body));
+    answer(res, rowsAnswer, await viewRows(context, kind), 201);
+  });
+  router.post('/setup/:kind/end', keeps, async (req, res) => {
+    const kind = kindOf(req);
+    await endRow(context, actorOf(req), kind, checked(endRowSchema, req.body));
+    answer(res, rowsAnswer, await viewRows(context, kind));
+  });
+  router.post('/setup/:kind/file', keeps, async (req, res) => {
+    answer(res, fileAnswer, await takeFile(context, actorOf(req), kindOf(req), checked(fileSchema, req.body)));
+  });
+  return router;
+}
+
+function kindOf(req: Request): SetupKind {
+  const kind = SETUP_KINDS.find((k) => k === param(req, 'kind'));
+  if (!kind) throw new Refused('not-found', { what: 'kind of master data' });
+  return kind;
+}
