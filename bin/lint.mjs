@@ -5,8 +5,9 @@ const CHECKS = [
   ['formatting', 'prettier', ['--check', '--log-level', 'warn', '.']],
   ['rules', 'eslint', ['--max-warnings', '0', '.']],
   ['types', 'tsc', ['--noEmit', '-p', '.']],
-  ['arrows', 'depcruise', ['--output-type', 'err', 'core', 'server', 'web', 'cli', 'demo']],
+  ['arrows', 'depcruise', ['--output-type', 'err', 'core', 'contract', 'server', 'web', 'cli', 'demo']],
   ['unused', 'knip', ['--no-progress']],
+  ['generated documents', 'tsx', ['docs/generate.ts', '--check']],
 ];
 
 /** Runs every check; the names of those that failed. */

@@ -22,7 +22,6 @@ export const nothing = z.strictObject({});
 export const stored = <T>(format: string) => z.custom<T>((value) => value !== undefined).describe(format);
 
 export const page = z.object({ width: z.number().int(), height: z.number().int() });
-export const money = z.object({ amount, currency });
 
 /** One event of a record's history. */
 export const historyFields = z.object({

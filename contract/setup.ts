@@ -74,7 +74,13 @@ export const SETUP_ROWS = {
   roles: z.strictObject({ person: id, role: z.enum(ROLES), entity: id.nullable() }),
   substitutes: z.strictObject({ person: id, substitute: id }),
   dimensions: z.strictObject({ id, name, position: z.number().int().min(0).max(99) }),
-  'dimension-values': z.strictObject({ dimension: id, code: id, name, owner: id.nullable(), categories: codes.nullable() }),
+  'dimension-values': z.strictObject({
+    dimension: id,
+    code: id,
+    name,
+    owner: id.nullable(),
+    categories: codes.nullable(),
+  }),
   categories: z.strictObject({
     id,
     name,

@@ -1,5 +1,5 @@
 import { actorWith, type Actor } from '../server/platform/context.ts';
-import { people } from './organisation.ts';
+import { people } from './people.ts';
 
 /** A person of the demo as one who acts. */
 export function actorOf(id: string): Actor {

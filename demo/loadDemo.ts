@@ -13,7 +13,8 @@ import { loadBook, loadEntities } from './loadBook.ts';
 import { loadClaim } from './loadClaim.ts';
 import { draftOf, loadCards, loadGathered } from './loadGather.ts';
 import { loadReceipts } from './loadReceipts.ts';
-import { entities, people, usualApprovers } from './organisation.ts';
+import { entities } from './organisation.ts';
+import { people, usualApprovers } from './people.ts';
 
 const PASSWORD = 'saltmarsh';
 /** Nothing follows an act while the demo is loaded: every claim is assessed anew at the end. */

@@ -18,6 +18,7 @@ import { setupRoutes } from './features/setup/setup.routes.ts';
 import { periodRoutes } from './features/periods/periods.routes.ts';
 import { tokenRoutes } from './features/session/tokens.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
+import { openApi } from '../contract/openApi.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
 import { logSlow } from './platform/http/logSlow.ts';
 import { sameOriginWrites } from './platform/http/guards.ts';
@@ -92,6 +93,7 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
   router.use(express.json({ limit: '1mb' }));
   router.use(knowActor(context));
   router.use(sessionRoutes(context, pool, limits, demo));
+  router.get('/openapi.json', (_req, res) => void res.json(openApi()));
   router.use(
     tokenRoutes(context),
     bookRoutes(context),

@@ -41,7 +41,7 @@ function Places({ person }: { person: Person }) {
       {sees('/desk') && (
         <>
           <Route path="/desk" element={<Desk />} />
-          <Route path="/desk/:number" element={<Sheet person={person} />} />
+          <Route path="/desk/:number" element={<Sheet />} />
         </>
       )}
       {sees('/ledger') && (

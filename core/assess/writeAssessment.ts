@@ -6,7 +6,6 @@ import type {
   JournalRow,
   Settlement,
   ShareRow,
-  TaxRow,
 } from '../documents/assessment.schema.ts';
 import { fromMinor } from '../numbers/amount.ts';
 import type {
@@ -17,7 +16,6 @@ import type {
   RowFigures,
   SettlementFigures,
   ShareFigures,
-  TaxFigures,
 } from '../figures/figures.types.ts';
 
 interface Figures {

@@ -8,7 +8,7 @@ import { canonical } from '../../../core/numbers/canonical.ts';
 import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { HistoryEvent } from '../../../contract/claims.ts';
 import { shownTies } from '../../records/claims/assessClaim.ts';
-import type { Sources } from './view.service.ts';
+import type { Sources } from './view.types.ts';
 
 /** What finance says among itself while it reviews; nobody else reads it. */
 const FINANCE_ONLY = new Set(['marked', 'asked']);

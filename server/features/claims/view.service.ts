@@ -13,6 +13,7 @@ import { assessClaim, fingerprintOf, keptClaim, shownTies, subjectAgain } from '
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { approverView, claimantView, tideOf } from './makersView.ts';
 import { selectBook, selectShownReceipts, selectSurroundings, type ClaimSurroundings } from './view.queries.ts';
+import type { Sources } from './view.types.ts';
 
 /**
  * A claim as its audience sees it, from what was stored: nothing is computed when somebody looks. To those it does not
@@ -48,14 +49,6 @@ async function actsOf(db: Db, { row }: ClaimSurroundings, actor: Actor) {
   const mayPost = row.state === 'cleared' && row.cleared_by === actor.id;
   const settings = mayPost ? await selectSettings(db, ['clearing-and-posting-apart']) : {};
   return actsOpen(claimLifecycle, claimFacts(row), actor, { isOn: (s) => settings[s] !== false });
-}
-
-type Assessed = NonNullable<Awaited<ReturnType<typeof selectAssessment>>>;
-export interface Sources {
-  around: ClaimSurroundings;
-  assessed: Assessed;
-  receipts: Awaited<ReturnType<typeof selectShownReceipts>>;
-  may: ReturnType<typeof actsOpen<string, keyof typeof claimLifecycle.acts>>;
 }
 
 function financeView({ around, assessed, receipts, may }: Sources) {

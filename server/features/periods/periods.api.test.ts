@@ -13,7 +13,8 @@ afterAll(() => api.close());
 
 const month = new Date().toISOString().slice(0, 7);
 const path = `/periods/IE/${month}`;
-const period = async () => (await odd.get('/periods')).body.periods.find((p: any) => p.entity === 'IE' && p.id === month);
+const period = async () =>
+  (await odd.get('/periods')).body.periods.find((p: any) => p.entity === 'IE' && p.id === month);
 
 describe('a period', () => {
   it('takes no posting while it is closed, and is opened again with a reason', async () => {
@@ -27,7 +28,11 @@ describe('a period', () => {
     expect((await odd.post(`${path}/reopen`, { revision: revision + 1, reason: ' ' })).body.code).toBe('invalid');
     expect((await odd.post(`${path}/reopen`, { revision: revision + 1, reason: 'A late claim' })).status).toBe(200);
     expect((await post(odd, 'C-1013', { date })).status).toBe(201);
-    const events = await api.owner('events').where({ record_kind: 'period', record_id: `IE/${month}` }).orderBy('seq').pluck('kind');
+    const events = await api
+      .owner('events')
+      .where({ record_kind: 'period', record_id: `IE/${month}` })
+      .orderBy('seq')
+      .pluck('kind');
     expect(events).toEqual(['closed', 'reopened']);
   });
 });

@@ -20,7 +20,10 @@ describe('a token', () => {
     expect(tokens[0]).toMatchObject({ name: 'Night script', roles: ['reviewer'], revokedAt: null });
     expect((await asToken(token, 'GET', '/claims')).status).toBe(200);
     expect((await asToken(token, 'POST', '/claims/C-1014/post', {})).body.code).toBe('not-allowed');
-    expect((await asToken(token, 'GET', '/session')).body.person).toMatchObject({ name: 'Noor Al-Dosari', roles: ['reviewer'] });
+    expect((await asToken(token, 'GET', '/session')).body.person).toMatchObject({
+      name: 'Noor Al-Dosari',
+      roles: ['reviewer'],
+    });
   });
   it('is kept as a hash alone, and shown once', async () => {
     const { token } = await make(['claimant']);
@@ -31,7 +34,9 @@ describe('a token', () => {
   it('cannot be made for a role one does not have, nor by another token', async () => {
     expect((await noor.post('/tokens', { name: 'x', roles: ['administrator'] })).body.code).toBe('not-allowed');
     const { token } = await make(['reviewer']);
-    expect((await asToken(token, 'POST', '/tokens', { name: 'y', roles: ['reviewer'] })).body.code).toBe('not-signed-in');
+    expect((await asToken(token, 'POST', '/tokens', { name: 'y', roles: ['reviewer'] })).body.code).toBe(
+      'not-signed-in',
+    );
   });
   it('opens nothing once it is revoked, which its owner alone can do', async () => {
     const { token, tokens } = await make(['reviewer']);
@@ -40,7 +45,11 @@ describe('a token', () => {
     expect((await noor.send('DELETE', `/tokens/${tokens[0].id}`)).status).toBe(200);
     expect((await asToken(token, 'GET', '/claims')).body.code).toBe('wrong-token');
     expect((await noor.send('DELETE', `/tokens/${tokens[0].id}`)).body.code).toBe('wrong-state');
-    const events = await api.owner('events').where({ record_kind: 'token', record_id: tokens[0].id }).orderBy('seq').pluck('kind');
+    const events = await api
+      .owner('events')
+      .where({ record_kind: 'token', record_id: tokens[0].id })
+      .orderBy('seq')
+      .pluck('kind');
     expect(events).toEqual(['made', 'revoked']);
     expect((await asToken('ebbet_nothing', 'GET', '/claims')).body.code).toBe('wrong-token');
   });

@@ -9,7 +9,11 @@ interface Column {
 
 /** What has to be done when a row of a kind changes. */
 export type Affects =
-  { what: 'nothing' } | { what: 'books'; of: 'all' | 'entity' } | { what: 'rates' } | { what: 'budget' } | { what: 'person' };
+  | { what: 'nothing' }
+  | { what: 'books'; of: 'all' | 'entity' }
+  | { what: 'rates' }
+  | { what: 'budget' }
+  | { what: 'person' };
 
 /** One kind of master data: from this come its checks, queries, routes, files and histories. */
 export interface Descriptor {
@@ -90,10 +94,17 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
   'coding-rules': describe('coding-rules', 'coding_rules', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
   limits: describe('limits', 'limits', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
   routes: describe('routes', 'routes', ['id'], 'dated', NOTHING, { rule: json('rule') }),
-  rates: describe('rates', 'rates', ['from', 'to', 'date'], { changes: [] }, { what: 'rates' }, {
-    from: 'from_currency',
-    to: 'to_currency',
-  }),
+  rates: describe(
+    'rates',
+    'rates',
+    ['from', 'to', 'date'],
+    { changes: [] },
+    { what: 'rates' },
+    {
+      from: 'from_currency',
+      to: 'to_currency',
+    },
+  ),
   budgets: describe(
     'budgets',
     'budgets',

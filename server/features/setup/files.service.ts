@@ -63,7 +63,11 @@ export async function takeFile(
         const outcome = await putRow(context, trx, actor, kind, row, null, ledgers).catch((error) => {
           throw atLine(error, line);
         });
-        done.push({ line, key: writeKey(DESCRIPTORS[kind].key.map((f) => (row.row[f] ?? null) as string | null)), outcome });
+        done.push({
+          line,
+          key: writeKey(DESCRIPTORS[kind].key.map((f) => (row.row[f] ?? null) as string | null)),
+          outcome,
+        });
       }
       if (!apply) throw new Rehearsed(done);
       return done;
@@ -89,7 +93,8 @@ function readFile(kind: SetupKind, csv: string): FileRow[] {
   if (missing) throw refusedAt(1, `the column ${missing} is missing. The columns are: ${columns.join(', ')}.`);
   if (strange) throw refusedAt(1, `there is no column ${strange}. The columns are: ${columns.join(', ')}.`);
   return records.map(({ line, cells }) => {
-    if (cells.length !== given.length) throw refusedAt(line, `it has ${cells.length} cells, the heading ${given.length}.`);
+    if (cells.length !== given.length)
+      throw refusedAt(line, `it has ${cells.length} cells, the heading ${given.length}.`);
     return readRow(kind, line, Object.fromEntries(given.map((c, i) => [c, unguarded(cells[i]!)])));
   });
 }
@@ -100,7 +105,10 @@ function parseCsv(csv: string): { line: number; cells: string[] }[] {
     const records = parse(csv, options) as unknown as { record: string[]; info: { lines: number } }[];
     return records.map(({ record, info }) => ({ line: info.lines, cells: record }));
   } catch (error) {
-    throw refusedAt((error as { lines?: number }).lines ?? 1, 'a quotation mark is not closed or stands where it cannot.');
+    throw refusedAt(
+      (error as { lines?: number }).lines ?? 1,
+      'a quotation mark is not closed or stands where it cannot.',
+    );
   }
 }
 

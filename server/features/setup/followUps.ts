@@ -20,7 +20,8 @@ export async function followUps(
     case 'nothing':
       return [];
     case 'books': {
-      const entities = affects.of === 'all' ? await selectEntityIds(trx) : [String(row[kind === 'entities' ? 'id' : 'entity'])];
+      const entities =
+        affects.of === 'all' ? await selectEntityIds(trx) : [String(row[kind === 'entities' ? 'id' : 'entity'])];
       const asked: Asked[] = [];
       for (const entity of entities) if (await rebuildBook(trx, entity)) asked.push(again(useOfBook(entity)));
       return asked;

@@ -133,10 +133,14 @@ describe('a single row', () => {
     const { date } = before.document.claim.lines.find((l: any) => l.currency === 'GBP' && l.rate?.kind !== 'own');
     const rate = { from: 'GBP', to: 'EUR', date, rate: '2', source: 'By hand' };
     expect((await leilani.post('/setup/rates', { revision: 0, row: rate })).status).toBe(201);
-    expect((await leilani.post('/setup/rates', { revision: 1, row: { ...rate, rate: '3' } })).body.code).toBe('row-used');
+    expect((await leilani.post('/setup/rates', { revision: 1, row: { ...rate, rate: '3' } })).body.code).toBe(
+      'row-used',
+    );
     await vi.waitFor(async () => {
       const { assessment } = await view('C-1004');
-      expect(assessment.lines.map((l: any) => l.ledgerAmount)).not.toEqual(before.assessment.lines.map((l: any) => l.ledgerAmount));
+      expect(assessment.lines.map((l: any) => l.ledgerAmount)).not.toEqual(
+        before.assessment.lines.map((l: any) => l.ledgerAmount),
+      );
     }, 20_000);
   });
   it('of a budget speaks the ledger’s currency, with its decimals', async () => {

@@ -31,7 +31,10 @@ export function setupRoutes(context: Context): Router {
   });
   router.get('/setup/:kind/rows.csv', looks, async (req, res) => {
     const kind = kindOf(req);
-    res.type('text/csv').attachment(`${kind}.csv`).send(await writeFile(context, kind));
+    res
+      .type('text/csv')
+      .attachment(`${kind}.csv`)
+      .send(await writeFile(context, kind));
   });
   router.get('/setup/:kind/history/:key', looks, async (req, res) => {
     answer(res, rowHistoryAnswer, await viewRowHistory(context, kindOf(req), param(req, 'key').split('|')));

@@ -2,7 +2,14 @@ import { z } from 'zod';
 import { addDays } from '../../../core/numbers/isoDate.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import { settingLifecycle, type SettingState } from '../../../core/workflow/lifecycles/keeping.ts';
-import { SETUP_KINDS, SETUP_ROWS, type AddRow, type EndRow, type FileOutcome, type SetupKind } from '../../../contract/setup.ts';
+import {
+  SETUP_KINDS,
+  SETUP_ROWS,
+  type AddRow,
+  type EndRow,
+  type FileOutcome,
+  type SetupKind,
+} from '../../../contract/setup.ts';
 import type { Asked, LockedRecord, RecordStore } from '../../platform/acts/acts.types.ts';
 import { perform, performBirth } from '../../platform/acts/perform.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -180,7 +187,8 @@ async function follow(
 ): Promise<void> {
   const begins = row.validFrom;
   const before = rows.find((r) => begins !== null && holds(r, begins));
-  if (begins === null || (before && before.validFrom === begins)) throw new Refused('row-overlaps', { key: key.join(' ') });
+  if (begins === null || (before && before.validFrom === begins))
+    throw new Refused('row-overlaps', { key: key.join(' ') });
   if (before) await endMasterRow(trx, descriptor, key, addDays(begins, -1));
   await insertMasterRow(trx, descriptor, row, ledgers);
 }
@@ -198,12 +206,24 @@ function assertMayChange(changes: readonly string[], before: MasterRow, now: Mas
 const factsOf = ({ row, validFrom, validTo }: MasterRow) => ({ row, validFrom, validTo });
 
 /** Ends the row of a key on a day; nothing follows it until somebody adds a row. */
-export function endRow(context: Context, actor: Actor, kind: SetupKind, { key: written, on, revision }: EndRow): Promise<void> {
+export function endRow(
+  context: Context,
+  actor: Actor,
+  kind: SetupKind,
+  { key: written, on, revision }: EndRow,
+): Promise<void> {
   const descriptor = DESCRIPTORS[kind];
   const key = readKey(written);
   return inTransaction(context, async (trx) => {
     const ledgers = await selectLedgers(trx);
-    const wanted = { lifecycle: settingLifecycle, store: keyStore(kind, ledgers), act: 'end', key, actor, revision } as const;
+    const wanted = {
+      lifecycle: settingLifecycle,
+      store: keyStore(kind, ledgers),
+      act: 'end',
+      key,
+      actor,
+      revision,
+    } as const;
     await perform(context, trx, wanted, async ({ rows }) => {
       if (!hasValidity(descriptor) || !rows.some((r) => holds(r, on)))
         throw new Refused('not-found', { what: 'row that holds on that day' });
@@ -217,7 +237,10 @@ export function endRow(context: Context, actor: Actor, kind: SetupKind, { key: w
 /** What the database refuses of a row, as an answer that names the key or the field. */
 export function stored(error: unknown, key: Key): unknown {
   if (error instanceof UnstorableField)
-    return new Refused('invalid', { problem: `row.${error.field}: does not have the decimals of its currency`, path: `row.${error.field}` });
+    return new Refused('invalid', {
+      problem: `row.${error.field}: does not have the decimals of its currency`,
+      path: `row.${error.field}`,
+    });
   const { code, constraint } = error as { code?: string; constraint?: string };
   if (code === '23P01' || code === '23505') return new Refused('row-overlaps', { key: key.join(' ') });
   if (code === '23503') return new Refused('row-refers', { key: key.join(' '), to: constraint });

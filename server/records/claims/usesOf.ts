@@ -1,5 +1,7 @@
-import type { AssessedClaim } from './assessClaim.ts';
-import { budgetUse } from '../../../core/ledger/budgetUse.ts';
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
+import type { Case } from '../../../core/documents/case.schema.ts';
+import type { Evidence } from '../../../core/evidence/comparisons/tie.types.ts';
+import { budgetUse, type Budget } from '../../../core/ledger/budgetUse.ts';
 
 /** Keys under which a claim is found again when what it was assessed by changes. */
 export const useOfBook = (entity: string): string => `book:${entity}`;
@@ -13,13 +15,16 @@ export const onlyClaim = (number: string): string => `only:${number}`;
 /** Claims whose figures depend on the day. */
 export const USE_OF_TODAY = 'today';
 
+/** An assessed claim, as far as it says what it was made with. */
+interface Assessed {
+  document: Case;
+  assessment: Assessment;
+  budgets: readonly Budget[];
+  evidence: Pick<Evidence, 'duplicates'>;
+}
+
 /** What an assessment was made with: book, currencies, budgets, advances, claims that look alike, the day. */
-export function usesOf({
-  document,
-  assessment,
-  budgets,
-  evidence,
-}: Omit<AssessedClaim, 'own' | 'bookHash' | 'ties' | 'movements'>): string[] {
+export function usesOf({ document, assessment, budgets, evidence }: Assessed): string[] {
   const { claim, book } = document;
   const ledger = book.entities[0]!.currency;
   const stated = claim.lines.flatMap((l) => [

@@ -1,7 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import type { ClaimView } from '../../api/claims.ts';
-import type { Person } from '../../api/session.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
@@ -15,16 +14,16 @@ import { SheetHead, type Panel } from './SheetHead.tsx';
 import { lineWith, partOf, undoClear, useSheet, type BenchKind, type SheetState } from './useSheet.ts';
 
 /** One claim on one page: its lines against their evidence, what it will post, and the acts on it. */
-export default function Sheet({ person }: { person: Person }) {
+export default function Sheet() {
   const { number = '' } = useParams();
   const sheet = useSheet(number);
   if (sheet.error && !sheet.view) return <Trouble error={sheet.error} retry={() => void sheet.reload()} />;
   if (sheet.elsewhere) return <Navigate to={`/claims/${number}`} replace />;
   if (!sheet.view) return <Loading shape="sheet" />;
-  return <OpenSheet key={number} sheet={sheet} view={sheet.view} person={person} />;
+  return <OpenSheet key={number} sheet={sheet} view={sheet.view} />;
 }
 
-function OpenSheet({ sheet, view, person }: { sheet: SheetState; view: ClaimView; person: Person }) {
+function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   const { bench, setBench } = sheet;
   const typed = useMemo(() => (bench ? lineWith(view, bench) : null), [view, bench]);
   const preview = usePreview(view, typed);
@@ -70,14 +69,7 @@ function OpenSheet({ sheet, view, person }: { sheet: SheetState; view: ClaimView
 
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:h-[calc(100dvh-2.75rem)] lg:flex-none">
-      <SheetHead
-        sheet={sheet}
-        view={view}
-        person={person}
-        assessment={shown.assessment}
-        panel={panel}
-        setPanel={setPanel}
-      />
+      <SheetHead sheet={sheet} view={view} assessment={shown.assessment} panel={panel} setPanel={setPanel} />
       <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
         <section aria-label="Lines" className="min-h-0 overflow-auto border-r border-base-300">
           <Matrix

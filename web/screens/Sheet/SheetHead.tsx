@@ -4,7 +4,6 @@ import { Link } from 'react-router';
 import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { ClaimView } from '../../api/claims.ts';
-import type { Person } from '../../api/session.ts';
 import { Money } from '../../parts/Money.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
@@ -17,14 +16,13 @@ export type Panel = 'return' | 'hold' | 'post' | null;
 interface HeadProps {
   sheet: SheetState;
   view: ClaimView;
-  person: Person;
   assessment: Assessment;
   panel: Panel;
   setPanel: (panel: Panel) => void;
 }
 
 /** Who, why, when; the settlement as a sum; the acts; and in place what an act still asks for. */
-export function SheetHead({ sheet, view, person, assessment, panel, setPanel }: HeadProps) {
+export function SheetHead({ sheet, view, assessment, panel, setPanel }: HeadProps) {
   const { claim } = view;
   return (
     <div className="border-b border-base-300 bg-base-100">
@@ -57,7 +55,7 @@ export function SheetHead({ sheet, view, person, assessment, panel, setPanel }: 
         </div>
         <div className="flex flex-col items-end gap-1">
           <SettlementLine view={view} assessment={assessment} />
-          <ActButtons sheet={sheet} view={view} person={person} panel={panel} setPanel={setPanel} />
+          <ActButtons sheet={sheet} view={view} panel={panel} setPanel={setPanel} />
         </div>
       </div>
       {sheet.stale && <StaleNotice sheet={sheet} />}
@@ -114,7 +112,7 @@ function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Ass
   );
 }
 
-function ActButtons({ sheet, view, person, panel, setPanel }: Omit<HeadProps, 'assessment'>) {
+function ActButtons({ sheet, view, panel, setPanel }: Omit<HeadProps, 'assessment'>) {
   const { may, claim } = view;
   const toggle = (which: Panel) => setPanel(panel === which ? null : which);
   return (

@@ -1,0 +1,65 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { viewOf } from '../../../test/fixtures/acts.ts';
+import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
+
+let api: TestApi;
+let maeve: Client;
+beforeAll(async () => {
+  api = await startApi('submission');
+  maeve = await api.as('maeve.tarrant');
+});
+afterAll(() => api.close());
+
+const view = (number: string, client = maeve) => viewOf(client, number);
+
+describe('submitting and approving', () => {
+  it('goes from a draft to the Desk, by whom it concerns alone', async () => {
+    const [tomas, odd, siobhan] = [
+      await api.as('tomas.brandao'),
+      await api.as('odd.fjellheim'),
+      await api.as('siobhan.odowd'),
+    ];
+    const own = await view('C-1031', tomas);
+    expect((await maeve.get('/claims/C-1031')).status).toBe(404);
+    const submitted = await tomas.post('/claims/C-1031/submit', { revision: own.claim.revision });
+    expect(submitted.body.claim).toMatchObject({ state: 'with approver', version: 1, approver: 'Odd Fjellheim' });
+    const { revision } = submitted.body.claim;
+    expect((await tomas.post('/claims/C-1031/approve', { revision })).status).toBe(403);
+    expect((await siobhan.post('/claims/C-1031/approve', { revision })).status).toBe(404);
+    expect((await odd.get('/claims/own')).body.toDecide.map((c: any) => c.number)).toContain('C-1031');
+    const version = await api
+      .owner('claim_versions as v')
+      .join('claims as c', 'c.id', 'v.claim_id')
+      .where({ number: 'C-1031' })
+      .first('v.*');
+    expect(version.submitted.claim.lines).toHaveLength(own.document.lines.length);
+    expect(version.submitted.evidence).toMatch(/^[0-9a-f]{64}$/);
+    const withdrawn = await tomas.post('/claims/C-1031/withdraw', { revision });
+    expect(withdrawn.body.claim.state).toBe('withdrawn');
+    expect((await odd.post('/claims/C-1031/approve', { revision: revision + 1 })).body.code).toBe('wrong-state');
+  });
+  it('approves what is theirs to approve, and never their own', async () => {
+    const odd = await api.as('odd.fjellheim');
+    const { claim, audience } = await view('C-1024', odd);
+    expect(audience).toBe('finance');
+    const { body } = await odd.post('/claims/C-1024/approve', { revision: claim.revision });
+    expect(body.claim.state).toBe('in review');
+    expect((await odd.post('/claims/C-1025/return', { revision: 1, reason: 'No plan' })).body.code).toBe('stale');
+    await api.owner('claims').where({ number: 'C-1025' }).update({ claimant_id: 'P03' });
+    const mine = (await view('C-1025', odd)).claim;
+    expect((await odd.post('/claims/C-1025/approve', { revision: mine.revision })).body.code).toBe('own-record');
+  });
+  it('needs somebody who can approve, and something to approve', async () => {
+    const pavel = await api.as('pavel.hruska');
+    const charge = await api.owner('people').where({ id: 'P10' }).update({ usual_approver: null });
+    expect(charge).toBe(1);
+    const { rows } = await api.owner
+      .raw(`insert into claims (number, entity_id, claimant_id, preparer_id, currency, state, purpose, begun_on)
+      values ('X-EMPTY', 'IE', 'P10', 'P10', 'EUR', 'draft', 'Empty', '2026-01-01') returning id`);
+    await api.owner('claim_versions').insert({ claim_id: rows[0].id, version: 1 });
+    const submit = () => pavel.post('/claims/X-EMPTY/submit', { revision: 1 });
+    expect((await submit()).body.code).toBe('no-approver');
+    await api.owner('people').where({ id: 'P10' }).update({ usual_approver: 'P09' });
+    expect((await submit()).body.code).toBe('no-lines');
+  });
+});

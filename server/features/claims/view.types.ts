@@ -1,0 +1,12 @@
+import type { SharedBook } from '../../../core/documents/splitBook.ts';
+import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
+import type { StoredAssessment } from '../../records/claims/assessments.queries.ts';
+import type { ClaimSurroundings, ShownReceipt } from './view.queries.ts';
+
+/** What every view of a claim is written from. */
+export interface Sources {
+  around: ClaimSurroundings;
+  assessed: StoredAssessment & { book: SharedBook };
+  receipts: Record<string, ShownReceipt>;
+  may: ClaimAct[];
+}
