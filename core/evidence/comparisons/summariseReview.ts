@@ -41,7 +41,7 @@ export function summariseReview(
     ties: Object.fromEntries(TIE_KINDS.map((kind) => [kind, worstOf(ties, kind)])) as Record<TieKind, ShownTie>,
     stops,
     asks: count('ask'),
-    priority: onHold ? 1 : -(Math.min(stops, MOST) * 1_000_000 + states('off') * 10_000 + states('open') * 100),
+    priority: onHold ? 1 : 0 - (Math.min(stops, MOST) * 1_000_000 + states('off') * 10_000 + states('open') * 100),
   };
 }
 

@@ -39,27 +39,33 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
   lapse: act<PlanState>({ event: 'lapsed', ways: [way(['approved'], 'lapsed')] }),
 });
 
-export const RUN_STATES = ['proposed', 'running', 'paused', 'released', 'finished', 'dropped'] as const;
-export type RunState = (typeof RUN_STATES)[number];
+export const POSTING_RUN_STATES = ['proposed', 'running', 'paused', 'finished', 'dropped'] as const;
+export type PostingRunState = (typeof POSTING_RUN_STATES)[number];
+export const PAYMENT_RUN_STATES = ['proposed', 'released', 'finished', 'dropped'] as const;
+export type PaymentRunState = (typeof PAYMENT_RUN_STATES)[number];
 const CONTROLLER = { roles: ['controller'] } as const;
 
 /** A run that posts many claims, one transaction a claim. `finish` is an act of the system. */
-export const postingRunLifecycle = defineLifecycle('posting run', RUN_STATES, {
-  propose: act<RunState>({ event: 'proposed', ways: [way(null, 'proposed', CONTROLLER)] }),
-  start: act<RunState>({
+export const postingRunLifecycle = defineLifecycle('posting run', POSTING_RUN_STATES, {
+  propose: act<PostingRunState>({ event: 'proposed', ways: [way(null, 'proposed', CONTROLLER)] }),
+  start: act<PostingRunState>({
     event: 'started',
     ways: [way(['proposed', 'paused'], 'running', CONTROLLER)],
     undoneBy: 'pause',
   }),
-  pause: act<RunState>({ event: 'paused', ways: [way(['running'], 'paused', CONTROLLER)], undoneBy: 'start' }),
-  finish: act<RunState>({ event: 'finished', ways: [way(['running'], 'finished')] }),
-  drop: act<RunState>({ event: 'dropped', ways: [way(['proposed', 'paused'], 'dropped', CONTROLLER)] }),
+  pause: act<PostingRunState>({ event: 'paused', ways: [way(['running'], 'paused', CONTROLLER)], undoneBy: 'start' }),
+  finish: act<PostingRunState>({ event: 'finished', ways: [way(['running'], 'finished')] }),
+  drop: act<PostingRunState>({ event: 'dropped', ways: [way(['proposed', 'paused'], 'dropped', CONTROLLER)] }),
 });
 
 /** A run of payments: put together by one person, released by another. `finish` is an act of the system. */
-export const paymentRunLifecycle = defineLifecycle('payment run', RUN_STATES, {
-  propose: act<RunState>({ event: 'proposed', ways: [way(null, 'proposed', CONTROLLER)] }),
-  release: act<RunState>({ event: 'released', ways: [way(['proposed'], 'released', CONTROLLER)], never: ['maker'] }),
-  finish: act<RunState>({ event: 'finished', ways: [way(['released'], 'finished')] }),
-  drop: act<RunState>({ event: 'dropped', ways: [way(['proposed'], 'dropped', CONTROLLER)] }),
+export const paymentRunLifecycle = defineLifecycle('payment run', PAYMENT_RUN_STATES, {
+  propose: act<PaymentRunState>({ event: 'proposed', ways: [way(null, 'proposed', CONTROLLER)] }),
+  release: act<PaymentRunState>({
+    event: 'released',
+    ways: [way(['proposed'], 'released', CONTROLLER)],
+    never: ['maker'],
+  }),
+  finish: act<PaymentRunState>({ event: 'finished', ways: [way(['released'], 'finished')] }),
+  drop: act<PaymentRunState>({ event: 'dropped', ways: [way(['proposed'], 'dropped', CONTROLLER)] }),
 });

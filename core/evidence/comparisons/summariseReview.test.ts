@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest';
+import { line, makeCase, valid } from '../../../test/fixtures/caseBuilder.ts';
+import { assess } from '../../assess/assess.ts';
+import { isLoose, settledState, type ShownTie } from './settledState.ts';
+import { summariseReview } from './summariseReview.ts';
+import { tieText } from './tieText.ts';
+import type { Tie, TieKind } from './tie.types.ts';
+
+const scope = { currency: 'EUR', ledgerCurrency: 'EUR', onHold: false };
+const two = assess(valid(makeCase({ lines: [line(), line({ id: '2', amount: '-40.00' })] })));
+const tie = (kind: TieKind, shown: ShownTie, at = '1') => ({ line: at, kind, shown });
+
+describe('a claim as one row of a list', () => {
+  it('says what is to be paid, minus when the person owes', () => {
+    expect(summariseReview(two, [], scope)).toMatchObject({ toPay: 6000n, atRisk: 0n, stops: 0, asks: 0, priority: 0 });
+    const owes = assess(valid(makeCase({ lines: [line({ amount: '-40.00' })] })));
+    expect(summariseReview(owes, [], scope).toPay).toBe(-4000n);
+  });
+  it('adds up what is at risk: each loose line once, by its size', () => {
+    const ties = [tie('receipt', 'off'), tie('tax', 'open'), tie('receipt', 'off', '2'), tie('tax', 'waived', '2')];
+    expect(summariseReview(two, ties, scope).atRisk).toBe(14_000n);
+    expect(summariseReview(two, [tie('receipt', 'waived'), tie('tax', 'seen')], scope).atRisk).toBe(0n);
+  });
+  it('shows each kind at its worst, what is off before what was waived', () => {
+    const { ties } = summariseReview(
+      two,
+      [tie('receipt', 'tied'), tie('receipt', 'waived', '2'), tie('tax', 'open')],
+      scope,
+    );
+    expect([ties.receipt, ties.tax, ties.card]).toEqual(['waived', 'open', 'none']);
+  });
+  it('comes earlier for stops than for any number of comparisons, and last on hold', () => {
+    const stopped = assess(valid(makeCase({ lines: [line({ currency: 'USD' })] })));
+    const priority = (assessment: typeof two, ties: ReturnType<typeof tie>[], onHold = false) =>
+      summariseReview(assessment, ties, { ...scope, onHold }).priority;
+    const many = Array.from({ length: 150 }, (_, i) => tie('receipt', 'off', String(i)));
+    expect([priority(stopped, []), priority(two, many), priority(two, [tie('tax', 'open')])]).toEqual([
+      -1_000_000, -990_000, -100,
+    ]);
+    expect(priority(stopped, many, true)).toBe(1);
+    expect(summariseReview(stopped, [], scope)).toMatchObject({ toPay: null, stops: 1 });
+  });
+});
+
+describe('what a reviewer said of a comparison', () => {
+  it('settles what is off by waiving, what is open by either, and changes nothing of what is tied', () => {
+    const states = (mark: 'seen' | 'waived' | null) =>
+      (['off', 'open', 'tied', 'none'] as const).map((state) => settledState({ state }, mark));
+    expect(states(null)).toEqual(['off', 'open', 'tied', 'none']);
+    expect(states('seen')).toEqual(['off', 'seen', 'tied', 'none']);
+    expect(states('waived')).toEqual(['waived', 'waived', 'tied', 'none']);
+    expect((['off', 'open', 'waived', 'seen', 'tied', 'none'] as const).filter(isLoose)).toEqual(['off', 'open']);
+  });
+  it('is about both sides, difference and state, and not about how a figure came about', () => {
+    const comparison = {
+      fact: 'amount',
+      claimed: '1.00',
+      evidence: '2.00',
+      difference: '-1.00',
+      tolerance: null,
+      state: 'off' as const,
+    };
+    const one: Tie = {
+      line: '1',
+      kind: 'receipt',
+      state: 'off',
+      difference: null,
+      comparisons: [comparison],
+      steps: [],
+    };
+    expect(tieText({ ...one, steps: [{ label: 'x', value: '1', source: null }] })).toBe(tieText(one));
+    for (const change of [{ evidence: '3.00' }, { claimed: '3.00' }, { state: 'tied' as const }, { tolerance: '5' }])
+      expect(tieText({ ...one, comparisons: [{ ...comparison, ...change }] })).not.toBe(tieText(one));
+  });
+});
