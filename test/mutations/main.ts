@@ -4,18 +4,24 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { MUTATIONS, type Mutation } from './mutations.ts';
+import { SERVER_MUTATIONS } from './serverMutations.ts';
+import { WEB_MUTATIONS } from './webMutations.ts';
 
 /**
  * npm run mutations [TEXT]: breaks one rule after the other in a copy of the tree and sees whether a test fails. Prints
- * each that survives; the exit code is 1 when one does. TEXT keeps only the mutations whose rule holds it.
+ * each that survives; the exit code is 1 when one does. TEXT keeps only the mutations whose rule holds it ("server:" and
+ * "web:" are the guards of the server and the logic of the screens).
  */
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const copy = mkdtempSync(join(tmpdir(), 'ebbet-mutations-'));
 for (const part of [
   'core',
+  'contract',
   'cli',
   'demo',
   'server',
+  'standins',
+  'web',
   'test',
   'docs',
   'bin',
@@ -27,7 +33,20 @@ for (const part of [
   cpSync(join(root, part), join(copy, part), { recursive: true });
 symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'));
 
-function survives({ file, find, put }: Mutation): boolean {
+const CORE_TESTS = ['core', 'test/properties', 'test/reference'];
+
+/** Whether tests pass; those of the server find a database with the demo in it, made before anything was broken. */
+function passes(tests: readonly string[], template: 'make' | 'keep' | 'none'): boolean {
+  const env = {
+    ...process.env,
+    EBBET_RANDOM_CASES: '250',
+    ...(template === 'none' ? { DATABASE_OWNER_URL: '' } : { EBBET_TEMPLATE: template }),
+  };
+  const args = ['run', '--bail=1', '--reporter=dot', ...tests];
+  return spawnSync(join(root, 'node_modules/.bin/vitest'), args, { cwd: copy, env }).status === 0;
+}
+
+function survives({ file, find, put, tests }: Mutation): boolean {
   const path = join(copy, file);
   const source = readFileSync(path, 'utf8');
   if (source.split(find).length !== 2) throw new Error(`${file} does not hold once: ${find}`);
@@ -35,17 +54,17 @@ function survives({ file, find, put }: Mutation): boolean {
     path,
     source.replace(find, () => put),
   );
-  const env = { ...process.env, EBBET_RANDOM_CASES: '250', DATABASE_OWNER_URL: '' };
-  const { status } = spawnSync(
-    join(root, 'node_modules/.bin/vitest'),
-    ['run', '--bail=1', '--reporter=dot', 'core', 'test/properties', 'test/reference'],
-    { cwd: copy, env },
-  );
+  const alive = tests ? passes(tests, needsDatabase(tests) ? 'keep' : 'none') : passes(CORE_TESTS, 'none');
   writeFileSync(path, source);
-  return status === 0;
+  return alive;
 }
 
-const wanted = MUTATIONS.filter((m) => m.rule.includes(process.argv[2] ?? ''));
+const needsDatabase = (tests: readonly string[]): boolean => tests.some((t) => t.startsWith('server/'));
+
+const wanted = [...MUTATIONS, ...SERVER_MUTATIONS, ...WEB_MUTATIONS].filter((m) =>
+  m.rule.includes(process.argv[2] ?? ''),
+);
+if (wanted.some((m) => m.tests && needsDatabase(m.tests))) passes(['server/features/periods'], 'make');
 const survivors = wanted.filter((mutation) => {
   const alive = survives(mutation);
   process.stdout.write(`${alive ? 'SURVIVED' : 'caught  '}  ${mutation.rule}\n`);

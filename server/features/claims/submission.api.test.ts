@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { viewOf } from '../../../test/fixtures/acts.ts';
+import { systemClock } from '../../platform/ports/clock.ts';
+import { assessAgain } from './reassess.service.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 let api: TestApi;
@@ -61,5 +63,34 @@ describe('submitting and approving', () => {
     expect((await submit()).body.code).toBe('no-approver');
     await api.owner('people').where({ id: 'P10' }).update({ usual_approver: 'P09' });
     expect((await submit()).body.code).toBe('no-lines');
+  });
+});
+
+describe('what a claimant learns', () => {
+  it('is nothing of other people’s claims, of budgets, or of what finance says among itself', async () => {
+    const draft = await api.owner('claims').where({ state: 'draft' }).whereLike('number', 'C-%').first();
+    const { email } = await api.owner('people').where({ id: draft.claimant_id }).first();
+    const owner = await api.as(email.split('@')[0]);
+    const { claim, document } = await view('C-1002');
+    const line = document.claim.lines[0];
+    const at = { claim_id: draft.id, version: 1, id: '1' };
+    const copied = { amount: line.amount, currency: 'JPY', date: line.date, merchant: line.merchant, receipt_id: null };
+    await api.owner('tax_entries').where({ claim_id: draft.id }).delete();
+    await api.owner('lines').where(at).update(copied);
+    await assessAgain({ db: api.app, clock: systemClock }, `only:${draft.number}`);
+    const kept = await api.owner('assessments').where({ claim_id: draft.id }).first();
+    expect(JSON.stringify(kept.evidence.duplicates)).toContain('C-1002');
+    const seen = await view(draft.number, owner);
+    expect(seen.document.lines[0].amount).toBe(line.amount);
+    expect(JSON.stringify(seen)).not.toContain('C-1002');
+    expect(JSON.stringify(seen)).not.toContain(claim.claimant);
+    for (const hidden of ['marks', 'evidence', 'assessment', 'ties', 'bookHash'])
+      expect(Object.keys(seen)).not.toContain(hidden);
+  });
+  it('does not include a grant that is used up', async () => {
+    const siobhan = await api.as('siobhan.odowd');
+    expect((await view('C-1006')).assessment.findings.some((f: any) => f.code === 'budget-over')).toBe(true);
+    const seen = await view('C-1006', siobhan);
+    expect([seen.audience, seen.findings.some((f: any) => f.code === 'budget-over')]).toEqual(['claimant', false]);
   });
 });

@@ -182,6 +182,9 @@ describe('a purchasing card’s month', () => {
     expect([closed.state, closed.revision, closed.may]).toEqual(['closed', 2, ['reopen']]);
     expect((await leilani.put(`${path}/closed`, { revision: 1 })).body.code).toBe('stale');
     expect((await tomas.put(`${path}/closed`, { revision: 2 })).status).toBe(404);
+    const auditor = await api.as('ottoline.marchbanks');
+    expect((await auditor.get(path)).body.may).toEqual([]);
+    expect((await auditor.send('DELETE', `${path}/closed?revision=2`)).body.code).toBe('not-yours');
     expect([closed.closedBy, closed.proof.difference, closed.proof.problems]).toEqual(['Leilani Kahue', '0.00', []]);
     const { body: pairs } = await leilani.get('/pairs');
     const lines = [{ claim: claim.number, line: '1' }];
@@ -224,6 +227,61 @@ describe('what a holder says of a charge', () => {
       .orderBy('seq')
       .pluck('kind');
     expect(events).toEqual(['marked as claimed already', 'mark taken back']);
+  });
+});
+
+describe('a card of another entity', () => {
+  it('puts nothing on a claim of this one', async () => {
+    const charge = await freeChargeOf(tomas);
+    await api.owner('cards').where({ id: '4433' }).update({ entity_id: 'JP' });
+    expect((await take(tomas, { charge: charge.id, category: 'meal' })).body.code).toBe('other-entity');
+    await api.owner('cards').where({ id: '4433' }).update({ entity_id: 'IE' });
+  });
+});
+
+describe('what is left of a charge when one of its lines is unpaired', () => {
+  it('is divided anew among the others', async () => {
+    const [{ id }] = await api
+      .owner('charges')
+      .insert({
+        card_id: '4433',
+        booked_on: '2026-01-05',
+        purchased_on: '2026-01-05',
+        amount: 1000,
+        currency: 'USD',
+        settled_amount: 923,
+        settled_currency: 'EUR',
+        merchant: 'Pier One',
+      })
+      .returning('id');
+    const { number } = (await take(tomas, { charge: String(id), category: 'meal' })).body;
+    const key = { claim_id: (await api.owner('claims').where({ number }).first()).id, version: 1 };
+    const line = await api
+      .owner('lines')
+      .where({ ...key, id: '1' })
+      .first();
+    await api
+      .owner('lines')
+      .where({ ...key, id: '1' })
+      .update({ amount: 500 });
+    await api.owner('lines').insert({
+      ...line,
+      id: '2',
+      position: 1,
+      amount: 500,
+      attendees: null,
+      fields: '{}',
+      coding: '{}',
+      before_pair: null,
+      settled_amount: 1,
+    });
+    const parts = async () => (await api.owner('lines').where(key).orderBy('id')).map((l) => l.settled_amount);
+    const unpaired = await tomas.post('/pairs/undo', {
+      revisions: await seen(),
+      lines: [{ claim: number, line: '1' }],
+      what: 'charge',
+    });
+    expect([unpaired.status, await parts()]).toEqual([200, [null, 462n]]);
   });
 });
 

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { clear as clearAs, post } from '../../../test/fixtures/acts.ts';
+import { rebuildBook } from '../../records/book/sharedBook.ts';
+import { clear as clearAs, mark as markAs, post } from '../../../test/fixtures/acts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 let api: TestApi;
@@ -116,6 +117,112 @@ describe('posting', () => {
        from journal_rows r where r.account in (select control_accounts('IE')) group by 1 having sum(r.debit - r.credit) <> (select coalesce(sum(ledger_amount), 0) from open_items i where i.account = r.account)`,
     );
     expect(loose.rows).toEqual([]);
+  });
+});
+
+describe('posting again looks at everything', () => {
+  it('and refuses a claim that no longer could be cleared', async () => {
+    const rule = { severity: 'stop', require: ['spendType'], says: 'A spend type is needed.' };
+    await api.owner('coding_rules').insert({ id: 'late-rule', rule: JSON.stringify(rule) });
+    await api.owner.transaction((trx) => rebuildBook(trx, 'IE'));
+    expect((await post(odd, 'C-1013')).body).toMatchObject({ code: 'has-stops' });
+    await api.owner('coding_rules').where({ id: 'late-rule' }).delete();
+    await api.owner.transaction((trx) => rebuildBook(trx, 'IE'));
+  });
+  it('and refuses a comparison that is off by now and was never waived', async () => {
+    const lines = api.owner('lines').whereRaw(`claim_id = (select id from claims where number = 'C-1013')`);
+    const line = await lines.clone().first();
+    const [other] = await api
+      .owner('claims')
+      .insert({
+        number: 'X-TWIN',
+        entity_id: 'IE',
+        claimant_id: 'P10',
+        preparer_id: 'P10',
+        currency: 'EUR',
+        state: 'in review',
+        purpose: 'Twin',
+        begun_on: line.date,
+        submitted_on: line.date,
+        submitted_version: 1,
+      })
+      .returning('id');
+    await api.owner('claim_versions').insert({ claim_id: other.id, version: 1 });
+    await api.owner('lines').insert({
+      claim_id: other.id,
+      version: 1,
+      id: '1',
+      position: 0,
+      date: line.date,
+      category: 'meal',
+      paid_by: 'own',
+      amount: line.amount,
+      currency: line.currency,
+      merchant: line.merchant,
+    });
+    expect((await post(odd, 'C-1013')).body).toMatchObject({
+      code: 'ties-open',
+      numbers: { cells: `line ${line.id} duplicate` },
+    });
+    await api.owner('claims').where({ number: 'X-TWIN' }).update({ state: 'declined' });
+  });
+  it('refuses a line charged to an account that only payments move', async () => {
+    const { claim } = await view('C-1005');
+    const set = { coding: { account: '2110' } };
+    const corrected = await maeve.put('/claims/C-1005/lines/1', { revision: claim.revision, set });
+    expect(corrected.status).toBe(200);
+    const refused = await clearAs(maeve, 'C-1005');
+    expect(refused.body).toMatchObject({ code: 'control-account', numbers: { account: '2110', line: '1' } });
+  });
+});
+
+/** Whether a request waits as long as somebody else holds a lock, and goes through once it is given back. */
+async function waitsFor(lock: string, request: () => Promise<{ status: number }>): Promise<[boolean, number]> {
+  let early = true;
+  let pending: Promise<{ status: number }> | undefined;
+  await api.owner.transaction(async (trx) => {
+    await trx.raw(lock);
+    pending = request();
+    void pending.then(() => (early = early && false));
+    await new Promise((resolve) => setTimeout(resolve, 900));
+    const settled = await Promise.race([pending.then(() => true), Promise.resolve(false)]);
+    early = settled;
+  });
+  return [!early, (await pending!).status];
+}
+
+describe('locks', () => {
+  it('of the budgets a claim uses hold off clearing and posting', async () => {
+    const { claim } = await view('C-1012');
+    if (claim.state === 'cleared') await maeve.post('/claims/C-1012/reopen', { revision: claim.revision });
+    const now = await view('C-1012');
+    await maeve.put('/claims/C-1012/lines/1', {
+      revision: now.claim.revision,
+      set: { coding: { grant: 'G-118', fund: '20' } },
+    });
+    await api.owner('budgets').update({ amount: 100_000_000 });
+    const { claim: before, ties } = await view('C-1012');
+    for (const { line, kind } of ties.filter((t: any) => t.shown === 'off' || t.shown === 'open'))
+      await markAs(maeve, 'C-1012', { line, kind, mark: 'waived', reason: 'Agreed' });
+    const lock = `select 1 from budgets for update`;
+    const { revision } = (await view('C-1012')).claim;
+    expect(revision).toBeGreaterThanOrEqual(before.revision);
+    expect(await waitsFor(lock, () => maeve.post('/claims/C-1012/clear', { revision }))).toEqual([true, 200]);
+    const held = await api.owner('budgets').where({ code: 'G-118', entity_id: 'IE' }).first();
+    expect(held.cleared > 0n).toBe(true);
+    expect(await waitsFor(lock, () => post(odd, 'C-1012'))).toEqual([true, 201]);
+    const posted = await api.owner('budgets').where({ code: 'G-118', entity_id: 'IE' }).first();
+    expect([posted.cleared, posted.posted]).toEqual([0n, held.cleared]);
+  });
+  it('of the advances a claim uses hold off posting and reversing', async () => {
+    const lock = `select 1 from open_items where kind = 'staff advance' for update`;
+    const { number } = (await view('C-1003')).journals.findLast((j: any) => j.live);
+    const reverse = { date: new Date().toISOString().slice(0, 10), reason: 'Lock', key: 'lock-reversal' };
+    expect(await waitsFor(lock, () => odd.post(`/journals/${number}/reversal`, reverse))).toEqual([true, 201]);
+    const { claim } = await view('C-1003');
+    await maeve.post('/claims/C-1003/reopen', { revision: claim.revision });
+    await clear('C-1003');
+    expect(await waitsFor(lock, () => post(odd, 'C-1003'))).toEqual([true, 201]);
   });
 });
 

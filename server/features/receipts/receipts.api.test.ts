@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
+import { assessAgain } from '../claims/reassess.service.ts';
+import { systemClock } from '../../platform/ports/clock.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { badReceipts, pdf } from '../../../test/fixtures/badReceipts.ts';
@@ -133,6 +135,37 @@ describe('an uploaded receipt', () => {
     expect(await there()).toBe(false);
     await tomas.post(`/receipts/${id}/back`);
     expect(await there()).toBe(true);
+  });
+});
+
+describe('a receipt under review', () => {
+  it('stays as it was submitted: not confirmed otherwise, not read again, not taken away', async () => {
+    const { receipts } = (await tomas.get('/claims/C-1001')).body;
+    const { id } = receipts['1'];
+    const facts = { revision: 1, amount: '1.00', currency: 'EUR', date: '2026-03-02', merchant: 'Other' };
+    for (const refused of [
+      await tomas.put(`/receipts/${id}`, facts),
+      await tomas.post(`/receipts/${id}/read`, { revision: 1 }),
+      await tomas.send('DELETE', `/receipts/${id}?revision=1`),
+    ])
+      expect(refused.body).toMatchObject({ code: 'receipt-in-use', numbers: { claim: 'C-1001' } });
+  });
+  it('is what the reviewer proves, whatever becomes of it since', async () => {
+    const maeve = await api.as('maeve.tarrant');
+    const before = (await maeve.get('/claims/C-1001')).body;
+    await api.owner('receipts').whereRaw('id = ?', [before.receipts['1'].id]).update({ amount: 1, merchant: 'Other' });
+    await assessAgain({ db: api.app, clock: systemClock }, 'only:C-1001');
+    const after = (await maeve.get('/claims/C-1001')).body;
+    expect(after.evidence.receipts['1']).toEqual(before.evidence.receipts['1']);
+  });
+  it('is not looked at by finance before it is on a submitted claim', async () => {
+    const { body } = await upload(tomas, await drawn(77).png().toBuffer(), 'd.png');
+    const page = `/receipts/${body.added[0].id}/pages/1`;
+    const maeve = await api.as('maeve.tarrant');
+    const auditor = await api.as('ottoline.marchbanks');
+    expect([(await tomas.get(page)).status, (await maeve.get(page)).status, (await auditor.get(page)).status]).toEqual([
+      200, 404, 404,
+    ]);
   });
 });
 

@@ -1,4 +1,3 @@
-import { addDays } from '../../../core/numbers/isoDate.ts';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case, Claim } from '../../../core/documents/case.schema.ts';
 import { readCase, writePath } from '../../../core/documents/readCase.ts';
@@ -13,8 +12,6 @@ import type { Clock } from '../../platform/ports/clock.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import {
-  MAX_RATE_AGE,
-  PIVOT,
   selectAdvances,
   selectBudgets,
   selectClaimant,
@@ -29,6 +26,7 @@ import type { ClaimRow, VersionKey } from './claims.queries.ts';
 import { readEvidence } from './evidence.ts';
 import { selectLineReceipts } from './evidence.queries.ts';
 import { deleteMarks, selectMarks, type MarkRow } from './marks.queries.ts';
+import { rateScope } from './rateScope.ts';
 import { readDocument } from './readDocument.ts';
 import { usesOf } from './usesOf.ts';
 
@@ -109,15 +107,6 @@ async function ownBook(db: Db, row: ClaimRow, claim: Claim, shared: SharedBook, 
   const rates = await selectRates(db, rateScope(claim, [ledger, ...advances.map((a) => a.currency)], postingDate));
   const people = await selectClaimant(db, row.claimant_id);
   return { own: { rates, people, advances, left: writeLeft(budgets, ledger) }, budgets };
-}
-
-/** Which quotes the claim's own amounts can need. */
-function rateScope({ currency, lines, submittedOn }: Claim, others: readonly string[], postingDate: string) {
-  const dates = [...lines.map((l) => l.date), submittedOn ?? postingDate, postingDate].sort();
-  const stated = lines.flatMap((l) => [l.currency, ...(l.rate?.kind === 'card' ? [l.rate.settled.currency] : [])]);
-  const used = new Set([currency, ...stated, ...others]);
-  const currencies = used.size > 1 ? [...new Set([...used, PIVOT])] : [];
-  return { currencies, from: addDays(dates[0]!, -MAX_RATE_AGE), to: dates.at(-1)! };
 }
 
 /** How an assessment is kept: from what it was made, at which revision, and whether the figures may still change. */
