@@ -39,22 +39,22 @@ function everyPair(lines: readonly DuplicateLine[]): number {
 const SMALL = 2000;
 const LARGE = 200_000;
 
-export function* benchDuplicates(): Generator<Row> {
+export async function* benchDuplicates(): AsyncGenerator<Row> {
   const small = linesOf(SMALL);
   if (findDuplicates(small).length !== everyPair(small)) throw new Error('the baseline finds other duplicates');
   const large = linesOf(LARGE);
-  const time = median(() => findDuplicates(large), 3);
+  const time = await median(() => findDuplicates(large), 3);
   yield {
     what: 'duplicates among 200,000 lines, cost of a line',
     baseline: `comparing every pair among ${SMALL.toLocaleString('en')}, cost of a line`,
-    ratio: time / LARGE / (median(() => everyPair(small), 3) / SMALL),
+    ratio: time / LARGE / ((await median(() => everyPair(small), 3)) / SMALL),
     aim: 1,
   };
   const tenth = linesOf(LARGE / 10);
   yield {
     what: 'duplicates among 200,000 lines',
     baseline: 'the same among 20,000 (10 would be linear)',
-    ratio: time / median(() => findDuplicates(tenth), 3),
+    ratio: time / (await median(() => findDuplicates(tenth), 3)),
     aim: 20,
   };
 }

@@ -2,10 +2,18 @@ import { benchAssess } from './benchAssess.ts';
 import { benchDuplicates } from './benchDuplicates.ts';
 import { benchMatching } from './benchMatching.ts';
 import { benchReading, percentOf } from './reading/benchReading.ts';
+import { benchPages } from './pages/benchPages.ts';
 import type { Row } from './measure.ts';
 
-/** npm run bench: every time as a ratio to a baseline measured in the same run, with the aim beside it. */
-for (const part of [benchAssess, benchMatching, benchDuplicates]) for (const row of part()) printRow(row);
+/**
+ * npm run bench: every time as a ratio to a baseline measured in the same run, with the aim beside it. A word runs one
+ * part alone: npm run bench pages.
+ */
+const PARTS = { assess: benchAssess, matching: benchMatching, duplicates: benchDuplicates, pages: benchPages };
+const only = process.argv[2];
+for (const [name, part] of Object.entries(PARTS))
+  if (!only || name === only) for await (const row of part()) printRow(row);
+if (only && only !== 'reading') process.exit(0);
 
 /** Aims for reading, over all sets, in percent. */
 const AIMS: Partial<Record<string, number>> = { amount: 95, date: 90 };

@@ -7,12 +7,13 @@ export interface Row {
 }
 
 /** The median time of a piece of work, after warming up, in milliseconds. */
-export function median(work: () => unknown, rounds = 15): number {
-  for (let i = 0; i < 4; i += 1) work();
-  const times = Array.from({ length: rounds }, () => {
+export async function median(work: () => unknown, rounds = 15): Promise<number> {
+  for (let i = 0; i < 4; i += 1) await work();
+  const times: number[] = [];
+  for (let i = 0; i < rounds; i += 1) {
     const begun = performance.now();
-    work();
-    return performance.now() - begun;
-  });
+    await work();
+    times.push(performance.now() - begun);
+  }
   return times.sort((a, b) => a - b)[Math.floor(rounds / 2)]!;
 }

@@ -119,7 +119,7 @@ export const SERVER_MUTATIONS: Mutation[] = [
     `server/records/claims/assessClaim.ts`,
     'final ? [] : usesOf(assessed)',
     'usesOf(assessed)',
-    RULES,
+    JOURNALS,
   ),
   m(
     'control accounts open to coding',
@@ -128,7 +128,13 @@ export const SERVER_MUTATIONS: Mutation[] = [
     'if (false) throw',
     JOURNALS,
   ),
-  m('a repeated key posts again', 'server/platform/idempotency/once.ts', '  if (before) return before;', '', JOURNALS),
+  m(
+    'a repeated key posts again',
+    'server/platform/idempotency/once.ts',
+    '    return row.response as Answer;',
+    '    return null;',
+    JOURNALS,
+  ),
   m(
     'a key reused for something else',
     'server/platform/idempotency/once.ts',

@@ -15,6 +15,7 @@ export function readTyped(text: string): string | null {
   const decimals = last < 0 ? '' : plain.slice(last + 1);
   const mixed = marks.includes('.') && marks.includes(',');
   if (marks.length > 1 && !mixed) return null;
+  if (!/\d/.test(plain)) return null;
   const number = `${whole.replace(/^(-?)0+(?=\d)/, '$1') || '0'}${decimals ? `.${decimals}` : ''}`;
   return /^-?\d+(\.\d+)?$/.test(number) ? number : null;
 }

@@ -15,56 +15,55 @@ function list(lines: unknown): string {
   return `${names.length === 1 ? 'line' : 'lines'} ${parts.join(', ')}`;
 }
 
-/** What happened, in a short sentence without its subject. */
-export function sayEvent({ kind, facts, words }: HistoryEvent): string {
-  const reason = words?.reason ? `: ${str(words.reason)}` : '';
-  switch (kind) {
-    case 'drafted':
-      return 'began the claim';
-    case 'submitted':
-      return `submitted version ${str(facts.version)}`;
-    case 'approved':
-      return 'approved it; it went to review';
-    case 'corrected':
-      return `corrected line ${str(facts.line)}${facts.item ? `, item ${str(facts.item)}` : ''}: ${Object.keys((facts.to as object) ?? {}).join(', ')}`;
-    case 'marked':
-      return facts.mark === 'none'
-        ? `took back the mark on line ${str(facts.line)} ${str(facts.tie)}`
-        : `${facts.mark === 'seen' ? 'ticked' : 'waived'} line ${str(facts.line)} ${str(facts.tie)}${reason}`;
-    case 'asked':
-      return `asked about line ${str(facts.line)}: ${str(words?.text)}`;
-    case 'cleared':
-      return 'cleared it for posting';
-    case 'reopened':
-      return 'took it back into review';
-    case 'returned':
-      return `returned it${reason}`;
-    case 'declined':
-      return `declined it${reason}`;
-    case 'withdrawn':
-      return 'withdrew it';
-    case 'held':
-      return `put it on hold until ${str(facts.until)}${reason}`;
-    case 'released':
-      return 'took it off hold';
-    case 'posted':
-      return `posted it as ${str(facts.journal)} on ${str(facts.date)}`;
-    case 'reversed':
-      return `reversed ${str(facts.reverses)} by ${str(facts.journal)}${reason}`;
-    case 'gathered':
-      return `put ${list(facts.lines)} on it from what was gathered`;
-    case 'paired':
-      return `paired ${list(facts.lines)} with charges or receipts`;
-    case 'unpaired':
-      return `took the ${str(facts.what)} off ${list(facts.lines)}`;
-    case 'edited':
-      return `changed line ${str(facts.line)}: ${Array.isArray(facts.fields) ? facts.fields.map(str).join(', ') : ''}`;
-    case 'line removed':
-      return `took line ${str(facts.line)} off`;
-    default:
-      return kind;
-  }
+type Words = Pick<HistoryEvent, 'facts' | 'words'>;
+
+const withReason = ({ words }: Words): string => (words?.reason ? `: ${str(words.reason)}` : '');
+const names = (value: unknown): string => (Array.isArray(value) ? value.map(str).join(', ') : '');
+const fixed = (says: string) => () => says;
+const reasoned = (says: string) => (event: Words) => `${says}${withReason(event)}`;
+
+function sayMark(event: Words): string {
+  const { line, tie, mark } = event.facts;
+  const cell = `line ${str(line)} ${str(tie)}`;
+  if (mark === 'none') return `took back the mark on ${cell}`;
+  return `${mark === 'seen' ? 'ticked' : 'waived'} ${cell}${withReason(event)}`;
 }
+
+function sayCorrection({ facts }: Words): string {
+  const item = facts.item ? `, item ${str(facts.item)}` : '';
+  return `corrected line ${str(facts.line)}${item}: ${Object.keys((facts.to as object) ?? {}).join(', ')}`;
+}
+
+/** What is said of each kind of event a claim's acts leave. */
+export const SAYS: Partial<Record<string, (event: Words) => string>> = {
+  drafted: fixed('began the claim'),
+  gathered: ({ facts }) => `put ${list(facts.lines)} on it from what was gathered`,
+  edited: ({ facts }) => `changed line ${str(facts.line)}: ${names(facts.fields)}`,
+  'line removed': ({ facts }) => `took line ${str(facts.line)} off`,
+  paired: ({ facts }) => `paired ${list(facts.lines)} with charges or receipts`,
+  unpaired: ({ facts }) => `took the ${str(facts.what)} off ${list(facts.lines)}`,
+  submitted: ({ facts }) => `submitted version ${str(facts.version)}`,
+  withdrawn: fixed('withdrew it'),
+  approved: fixed('approved it; it went to review'),
+  returned: reasoned('returned it'),
+  declined: reasoned('declined it'),
+  corrected: sayCorrection,
+  marked: sayMark,
+  asked: ({ facts, words }) => `asked about line ${str(facts.line)}: ${str(words?.text)}`,
+  held: (event) => `put it on hold until ${str(event.facts.until)}${withReason(event)}`,
+  released: fixed('took it off hold'),
+  cleared: fixed('cleared it for posting'),
+  reopened: fixed('took it back into review'),
+  posted: ({ facts }) => `posted it as ${str(facts.journal)} on ${str(facts.date)}`,
+  reversed: (event) => `reversed ${str(event.facts.reverses)} by ${str(event.facts.journal)}${withReason(event)}`,
+  paid: ({ facts }) => `paid it in full by ${str(facts.journal)} on ${str(facts.date)}`,
+  'part paid': ({ facts }) => `paid part of it by ${str(facts.journal)} on ${str(facts.date)}`,
+  'payment rejected': reasoned('had its payment refused by the bank'),
+};
+
+/** What happened, in a short sentence without its subject; a kind without words of its own says its name. */
+export const sayEvent = ({ kind, facts, words }: Words & { kind: string }): string =>
+  SAYS[kind]?.({ facts, words }) ?? kind;
 
 /** A moment as date and time in the reader's place. */
 export function sayMoment(iso: string): string {

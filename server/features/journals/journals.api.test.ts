@@ -1,7 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { systemClock } from '../../platform/ports/clock.ts';
+import { assessAgain } from '../claims/reassess.service.ts';
 import { rebuildBook } from '../../records/book/sharedBook.ts';
 import { clear as clearAs, mark as markAs, post } from '../../../test/fixtures/acts.ts';
-import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { startApi, type Answer, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 let api: TestApi;
 let maeve: Client;
@@ -76,9 +79,12 @@ describe('posting', () => {
   });
 
   it('is refused into a closed period, naming the open ones', async () => {
-    const { body } = await post(odd, 'C-1013', { date: '2020-01-15' });
-    expect(body.code).toBe('period-closed');
-    expect(body.numbers.open).toMatch(/^\d{4}-\d{2}/);
+    const closed = await api.owner('periods').where({ entity_id: 'IE', state: 'closed' }).first();
+    for (const date of ['2020-01-15', closed.from_date]) {
+      const { body } = await post(odd, 'C-1013', { date });
+      expect(body).toMatchObject({ code: 'period-closed', numbers: { date } });
+      expect(body.numbers.open).toMatch(/^\d{4}-\d{2}/);
+    }
   });
 
   it('is refused when the figures are no longer those that were shown', async () => {
@@ -96,7 +102,8 @@ describe('posting', () => {
   it('is refused for a day that has not come yet', async () => {
     await clear('C-1012');
     const tomorrow = new Date(Date.now() + 2 * 86_400_000).toISOString().slice(0, 10);
-    expect((await post(odd, 'C-1012', { date: tomorrow })).body.code).toBe('future-date');
+    const { body } = await post(odd, 'C-1012', { date: tomorrow });
+    expect(body).toMatchObject({ code: 'future-date', numbers: { date: tomorrow } });
   });
 
   it('shows what was posted, not what it would come to now that it is posted', async () => {
@@ -105,6 +112,11 @@ describe('posting', () => {
     const advance = await api.owner('open_items').where({ source_id: 'A-031' }).first();
     expect(assessment.settlement.advances[0].left).toBe((Number(advance.amount) / 100).toFixed(2));
     expect(assessment.findings.filter((f: any) => f.severity === 'stop')).toEqual([]);
+  });
+
+  it('leaves nothing by which the claim would be found to be assessed again', async () => {
+    const { id } = await api.owner('claims').where({ number: 'C-1003' }).first();
+    expect(await api.owner('assessment_uses').where({ claim_id: id })).toEqual([]);
   });
 
   it('leaves tax rows with their bases, and open items that agree with their accounts', async () => {
@@ -129,14 +141,19 @@ describe('posting again looks at everything', () => {
     await api.owner('coding_rules').where({ id: 'late-rule' }).delete();
     await api.owner.transaction((trx) => rebuildBook(trx, 'IE'));
   });
-  it('and refuses a comparison that is off by now and was never waived', async () => {
-    const lines = api.owner('lines').whereRaw(`claim_id = (select id from claims where number = 'C-1013')`);
-    const line = await lines.clone().first();
+  /** Another claim under review with a line as one of a claim's, so that the two are duplicates. */
+  async function addTwin(number: string, of: string) {
+    const line = await api
+      .owner('lines')
+      .whereRaw('claim_id = (select id from claims where number = ?)', [of])
+      .orderBy('position')
+      .first();
+    const { entity_id } = await api.owner('claims').where({ number: of }).first();
     const [other] = await api
       .owner('claims')
       .insert({
-        number: 'X-TWIN',
-        entity_id: 'IE',
+        number,
+        entity_id,
         claimant_id: 'P10',
         preparer_id: 'P10',
         currency: 'EUR',
@@ -147,24 +164,30 @@ describe('posting again looks at everything', () => {
         submitted_version: 1,
       })
       .returning('id');
-    await api.owner('claim_versions').insert({ claim_id: other.id, version: 1 });
-    await api.owner('lines').insert({
-      claim_id: other.id,
-      version: 1,
-      id: '1',
-      position: 0,
-      date: line.date,
-      category: 'meal',
-      paid_by: 'own',
-      amount: line.amount,
-      currency: line.currency,
-      merchant: line.merchant,
-    });
-    expect((await post(odd, 'C-1013')).body).toMatchObject({
-      code: 'ties-open',
-      numbers: { cells: `line ${line.id} duplicate` },
-    });
-    await api.owner('claims').where({ number: 'X-TWIN' }).update({ state: 'declined' });
+    const key = { claim_id: other.id, version: 1 };
+    await api.owner('claim_versions').insert(key);
+    const { date, category, amount, currency, merchant } = line;
+    const copy = { date, category, amount, currency, merchant };
+    await api.owner('lines').insert({ ...key, ...copy, id: '1', position: 0, paid_by: 'own' });
+    return line.id as string;
+  }
+  const takeBack = (number: string) => api.owner('claims').where({ number }).update({ state: 'declined' });
+
+  it('and refuses a comparison that is off by now and was never waived', async () => {
+    const line = await addTwin('X-TWIN', 'C-1013');
+    const { body } = await post(odd, 'C-1013');
+    expect(body).toMatchObject({ code: 'ties-open', numbers: { cells: `line ${line} duplicate` } });
+    await takeBack('X-TWIN');
+  });
+  it('and refuses one that was waived when there was less to it', async () => {
+    const line = await addTwin('X-ONE', 'C-1002');
+    await assessAgain({ db: api.app, clock: systemClock }, 'only:C-1002');
+    await clear('C-1002');
+    await addTwin('X-TWO', 'C-1002');
+    const { body } = await post(odd, 'C-1002');
+    expect(body).toMatchObject({ code: 'ties-open', numbers: { cells: `line ${line} duplicate` } });
+    await takeBack('X-TWO');
+    expect((await post(odd, 'C-1002')).status).toBe(201);
   });
   it('refuses a line charged to an account that only payments move', async () => {
     const { claim } = await view('C-1005');
@@ -176,23 +199,36 @@ describe('posting again looks at everything', () => {
   });
 });
 
-/** Whether a request waits as long as somebody else holds a lock, and goes through once it is given back. */
-async function waitsFor(lock: string, request: () => Promise<{ status: number }>): Promise<[boolean, number]> {
-  let early = true;
-  let pending: Promise<{ status: number }> | undefined;
+/** Starts a request while another transaction is open, and ends that one as soon as the request waits for it. */
+async function meanwhile(
+  change: (trx: Db) => Promise<unknown>,
+  request: () => Promise<Answer>,
+  whileWaiting: (trx: Db) => Promise<unknown> = async () => {},
+): Promise<Answer> {
+  let pending: Promise<Answer> | undefined;
   await api.owner.transaction(async (trx) => {
-    await trx.raw(lock);
-    pending = request();
-    void pending.then(() => (early = early && false));
-    await new Promise((resolve) => setTimeout(resolve, 900));
-    const settled = await Promise.race([pending.then(() => true), Promise.resolve(false)]);
-    early = settled;
+    await change(trx as unknown as Db);
+    let answered = false;
+    pending = request().finally(() => (answered = true));
+    while (!answered && !(await isSomebodyWaiting())) await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(answered).toBe(false);
+    await whileWaiting(trx as unknown as Db);
   });
-  return [!early, (await pending!).status];
+  return pending!;
 }
 
-describe('locks', () => {
-  it('of the budgets a claim uses hold off clearing and posting', async () => {
+async function isSomebodyWaiting(): Promise<boolean> {
+  const { rows } = await api.app.raw(
+    `select 1 from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'`,
+  );
+  return rows.length > 0;
+}
+
+describe('what another transaction has taken by the time it is done counts', () => {
+  const budget = () => api.owner('budgets').where({ code: 'G-118', entity_id: 'IE' });
+  const spend = (amount: number) => (trx: Db) => trx('budgets').update({ amount });
+
+  it('of a budget, for clearing and for posting', async () => {
     const { claim } = await view('C-1012');
     if (claim.state === 'cleared') await maeve.post('/claims/C-1012/reopen', { revision: claim.revision });
     const now = await view('C-1012');
@@ -200,29 +236,47 @@ describe('locks', () => {
       revision: now.claim.revision,
       set: { coding: { grant: 'G-118', fund: '20' } },
     });
-    await api.owner('budgets').update({ amount: 100_000_000 });
-    const { claim: before, ties } = await view('C-1012');
+    await budget().update({ amount: 100_000_000 });
+    const { ties } = await view('C-1012');
     for (const { line, kind } of ties.filter((t: any) => t.shown === 'off' || t.shown === 'open'))
       await markAs(maeve, 'C-1012', { line, kind, mark: 'waived', reason: 'Agreed' });
-    const lock = `select 1 from budgets for update`;
     const { revision } = (await view('C-1012')).claim;
-    expect(revision).toBeGreaterThanOrEqual(before.revision);
-    expect(await waitsFor(lock, () => maeve.post('/claims/C-1012/clear', { revision }))).toEqual([true, 200]);
-    const held = await api.owner('budgets').where({ code: 'G-118', entity_id: 'IE' }).first();
+    const clearing = () => maeve.post('/claims/C-1012/clear', { revision });
+    expect((await meanwhile(spend(0), clearing)).body.code).toBe('has-stops');
+    expect((await meanwhile(spend(100_000_000), clearing)).status).toBe(200);
+    const held = await budget().first();
     expect(held.cleared > 0n).toBe(true);
-    expect(await waitsFor(lock, () => post(odd, 'C-1012'))).toEqual([true, 201]);
-    const posted = await api.owner('budgets').where({ code: 'G-118', entity_id: 'IE' }).first();
+
+    const { document, digest, claim: cleared } = await view('C-1012');
+    const asked = { revision: cleared.revision, date: document.postingDate, digest };
+    const posting = (key: string) => () => odd.post('/claims/C-1012/post', { ...asked, key });
+    expect((await meanwhile(spend(0), posting('spent-meanwhile'))).body.code).toBe('has-stops');
+    expect((await meanwhile(spend(100_000_000), posting('given-meanwhile'))).status).toBe(201);
+    const posted = await budget().first();
     expect([posted.cleared, posted.posted]).toEqual([0n, held.cleared]);
   });
-  it('of the advances a claim uses hold off posting and reversing', async () => {
-    const lock = `select 1 from open_items where kind = 'staff advance' for update`;
+
+  it('of an advance, for posting; a reversal waits for it before it takes a number', async () => {
+    const lock = (trx: Db) =>
+      trx.raw(`select 1 from open_items where kind = 'staff advance' and source_id = 'A-031' for update`);
+    const take = (trx: Db) =>
+      trx.raw(`update open_items set amount = 100 where kind = 'staff advance' and source_id = 'A-031'`);
     const { number } = (await view('C-1003')).journals.findLast((j: any) => j.live);
-    const reverse = { date: new Date().toISOString().slice(0, 10), reason: 'Lock', key: 'lock-reversal' };
-    expect(await waitsFor(lock, () => odd.post(`/journals/${number}/reversal`, reverse))).toEqual([true, 201]);
+    const reversal = { date: new Date().toISOString().slice(0, 10), reason: 'Lock', key: 'lock-reversal' };
+    const takeNumber = (trx: Db) => trx.raw(`select 1 from journal_numbers where entity_id = 'IE' for update nowait`);
+    const reversed = await meanwhile(lock, () => odd.post(`/journals/${number}/reversal`, reversal), takeNumber);
+    expect(reversed.status).toBe(201);
+
     const { claim } = await view('C-1003');
     await maeve.post('/claims/C-1003/reopen', { revision: claim.revision });
     await clear('C-1003');
-    expect(await waitsFor(lock, () => post(odd, 'C-1003'))).toEqual([true, 201]);
+    const { document, digest, claim: cleared } = await view('C-1003');
+    const asked = { revision: cleared.revision, date: document.postingDate, digest, key: 'advance-meanwhile' };
+    const whole = (await api.owner('open_items').where({ kind: 'staff advance', source_id: 'A-031' }).first())!.amount;
+    const late = await meanwhile(take, () => odd.post('/claims/C-1003/post', asked));
+    expect(late.body.code).toBe('figures-changed');
+    await api.owner('open_items').where({ kind: 'staff advance', source_id: 'A-031' }).update({ amount: whole });
+    expect((await post(odd, 'C-1003')).status).toBe(201);
   });
 });
 

@@ -5,7 +5,7 @@ import { ItemsBench } from './ItemsBench.tsx';
 import { SplitBench } from './SplitBench.tsx';
 import { TaxBench } from './TaxBench.tsx';
 import type { BenchProps } from './bench.types.ts';
-import { partOf } from './useSheet.ts';
+import { partOf } from './bench.ts';
 
 /** What is edited in place under a line, with its one way to save and to leave. */
 export function LineBench({ problem, ...props }: BenchProps & { problem: string | null }) {

@@ -11,7 +11,8 @@ import { Evidence } from './Evidence.tsx';
 import { Matrix } from './Matrix.tsx';
 import { PostingStrip } from './PostingStrip.tsx';
 import { SheetHead, type Panel } from './SheetHead.tsx';
-import { lineWith, partOf, undoClear, useSheet, type BenchKind, type SheetState } from './useSheet.ts';
+import { lineWith, partOf, undoClear, type BenchKind } from './bench.ts';
+import { useSheet, type SheetState } from './useSheet.ts';
 
 /** One claim on one page: its lines against their evidence, what it will post, and the acts on it. */
 export default function Sheet() {

@@ -9,7 +9,8 @@ import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { PostPanel } from './PostPanel.tsx';
 import { StaleNotice } from './StaleNotice.tsx';
-import { undoClear, type SheetState } from './useSheet.ts';
+import { undoClear } from './bench.ts';
+import type { SheetState } from './useSheet.ts';
 
 export type Panel = 'return' | 'hold' | 'post' | null;
 

@@ -6,7 +6,7 @@ import { CodingFields } from './CodingFields.tsx';
 import type { BenchProps } from './bench.types.ts';
 import { SplitBar } from './SplitBar.tsx';
 import { convertSplit } from './convertSplit.ts';
-import { partOf } from './useSheet.ts';
+import { partOf } from './bench.ts';
 
 const WAYS: [Split['by'], string][] = [
   ['percent', 'percent'],

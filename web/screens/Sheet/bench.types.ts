@@ -1,7 +1,8 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
-import type { Bench, SheetState } from './useSheet.ts';
+import type { Bench } from './bench.ts';
+import type { SheetState } from './useSheet.ts';
 
 /** What every bench gets: the claim, what is being edited, and the assessment as it would be with the edit. */
 export interface BenchProps {

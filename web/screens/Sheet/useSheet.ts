@@ -1,5 +1,4 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
-import type { Line, Item } from '../../../core/documents/case.schema.ts';
 import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import { isIsoDate } from '../../../core/numbers/isoDate.ts';
 import { ApiError } from '../../api/client.ts';
@@ -9,28 +8,14 @@ import {
   usePostingPreview,
   type ClaimActs,
   type ClaimAnswer,
-  type ClaimView,
-  type CorrectionSet,
   type HistoryEvent,
-  type JournalPreview,
 } from '../../api/claims.ts';
 import { toast } from '../../parts/toast.tsx';
+import { marksOf, postingOf, undoBench, type Bench, type Undo } from './bench.ts';
 
-export type BenchKind = 'split' | 'coding' | 'tax' | 'items';
-/** What is being edited under a line: nothing, or a set of changes to the line or one of its items. */
-export interface Bench {
-  line: string;
-  item: string | null;
-  kind: BenchKind;
-  set: CorrectionSet;
-}
 /** Somebody else changed the claim while this person worked on it. */
 export interface Stale {
   changes: HistoryEvent[];
-}
-interface Undo {
-  label: string;
-  run: (acts: ClaimActs, revision: number) => Promise<ClaimAnswer>;
 }
 
 /** What follows an act that was done: how to take it back, and what to close before the newer claim is shown. */
@@ -82,12 +67,7 @@ export function useSheet(number: string) {
   const saveBench = async (): Promise<void> => {
     if (!view || !bench) return;
     const { line, item, kind, set } = bench;
-    const before = currentSet(view, bench);
-    const undo = {
-      label: `${kind} of line ${line}`,
-      run: (a: ClaimActs, revision: number) => a.correct(line, { revision, item, set: before }),
-    };
-    const after = { undo, then: () => setBench(null) };
+    const after = { undo: undoBench(view, bench), then: () => setBench(null) };
     await run(`Line ${line}: ${kind} saved`, (revision) => acts.correct(line, { revision, item, set }), after);
   };
 
@@ -98,16 +78,8 @@ export function useSheet(number: string) {
     then?: () => void,
   ) => {
     const words = { seen: 'ticked as seen', waived: 'waived', none: 'mark taken back' }[to];
-    const same = (x: { line: string; kind: TieKind }) => x.line === cell.line && x.kind === cell.kind;
-    const earlier = view?.marks.find(same);
-    const about = view?.ties.find(same)?.about;
+    const { about, before } = marksOf(view, cell);
     const seen = { ...cell, ...(about && to !== 'none' ? { about } : {}) };
-    const before = {
-      ...cell,
-      ...(earlier && about ? { about } : {}),
-      mark: earlier?.mark ?? ('none' as const),
-      ...(earlier?.reason ? { reason: earlier.reason } : {}),
-    };
     const undo = {
       label: `line ${cell.line} ${cell.kind}`,
       run: (a: ClaimActs, revision: number) => a.mark({ revision, ...before }),
@@ -147,43 +119,3 @@ export function useSheet(number: string) {
   };
 }
 export type SheetState = ReturnType<typeof useSheet>;
-
-/** The journal that would be posted on a date: its preview once it is there, until then the one that was kept for that date. */
-function postingOf(view: ClaimView, date: string, preview: JournalPreview | undefined): JournalPreview | null {
-  if (preview?.date === date) return preview;
-  const { assessment, digest } = view;
-  return view.document.postingDate === date ? { date, assessment, digest } : null;
-}
-
-/** The line or item a bench works on. */
-export function partOf(view: ClaimView, at: Pick<Bench, 'line' | 'item'>): Line | Item {
-  const line = view.document.claim.lines.find((l) => l.id === at.line)!;
-  return at.item ? line.items!.find((i) => i.id === at.item)! : line;
-}
-
-/** The line as it would be with a bench's changes. */
-export function lineWith(view: ClaimView, { line: id, item: itemId, set }: Bench): Line {
-  const line = view.document.claim.lines.find((l) => l.id === id)!;
-  if (!itemId) return { ...line, ...set };
-  return { ...line, items: line.items!.map((item) => (item.id === itemId ? { ...item, ...set } : item)) };
-}
-
-/** What the part says now of the fields a bench changes, for undoing. */
-function currentSet(view: ClaimView, bench: Bench): CorrectionSet {
-  const part = partOf(view, bench);
-  const all: CorrectionSet = {
-    coding: part.coding ?? {},
-    split: part.split ?? null,
-    tax: part.tax ?? [],
-    ...(part.category ? { category: part.category } : {}),
-  };
-  return Object.fromEntries(Object.entries(all).filter(([field]) => field in bench.set));
-}
-
-/** How to take the clearing of a claim back. */
-export function undoClear(view: ClaimView) {
-  return {
-    label: `clearing of ${view.claim.number}`,
-    run: (acts: ClaimActs, revision: number) => acts.plain('reopen', revision),
-  };
-}

@@ -1,0 +1,98 @@
+import setup from '../../test/fixtures/templateDatabase.ts';
+import { startApi, type Client, type TestApi } from '../../test/fixtures/startApi.ts';
+import { databaseUrl } from '../../test/fixtures/testDatabase.ts';
+import { median, type Row } from '../measure.ts';
+import { bareRoute } from './bareRoute.ts';
+import { fillDatabase, LINES } from './fillDatabase.ts';
+import { statementsOf } from './statementsOf.ts';
+
+const FEW = 10_000;
+const MANY = 1_000_000;
+const CLAIM = 'C-1007';
+const DESK = '/claims?state=in+review';
+
+/** Times of the pages in milliseconds, with what the SQL of a view and of a correction was. */
+type Times = Record<'view' | 'bare' | 'first' | 'tenth' | 'search' | 'correction', number> & {
+  statements: number;
+  assessments: number;
+};
+
+/** The pages among 10,000 and among 1,000,000 lines: flat in time, and near to what the same SQL and bytes cost bare. */
+export async function* benchPages(): AsyncGenerator<Row> {
+  await setup();
+  const api = await startApi('bench');
+  try {
+    const noor = await api.as('noor.aldosari');
+    const few = await timesAmong(api, noor, FEW);
+    const many = await timesAmong(api, noor, MANY);
+    yield* rowsOf(few, many);
+  } finally {
+    await api.close();
+  }
+}
+
+function* rowsOf(few: Times, many: Times): Generator<Row> {
+  const among = 'among 1,000,000 lines';
+  const flat = (what: string, of: 'view' | 'first' | 'tenth' | 'correction', aim: number | null): Row => {
+    return { what: `${what} ${among}`, baseline: 'the same among 10,000', ratio: many[of] / few[of], aim };
+  };
+  yield {
+    what: `view of a claim ${among}`,
+    baseline: 'its SQL and bytes bare',
+    ratio: many.view / many.bare,
+    aim: 1.5,
+  };
+  yield flat('view of a claim', 'view', 1.3);
+  yield flat('first page of the Desk with its counts', 'first', 1.3);
+  yield flat('tenth page of the Desk', 'tenth', 1.3);
+  yield { what: `search by words ${among}`, baseline: 'the first page', ratio: many.search / many.first, aim: 3 };
+  yield flat('one correction', 'correction', 1.3);
+  yield { what: `one correction ${among}`, baseline: 'SQL statement', ratio: many.statements, aim: 25 };
+  yield { what: `one correction ${among}`, baseline: 'assessment', ratio: many.assessments, aim: 1 };
+}
+
+async function timesAmong(api: TestApi, noor: Client, lines: number): Promise<Times> {
+  await fillDatabase(api.owner, CLAIM, lines / LINES);
+  const view = () => noor.get(`/claims/${CLAIM}`);
+  const { body } = await view();
+  const statements = await statementsOf(view);
+  const bare = await bareRoute(
+    databaseUrl(process.env.DATABASE_APP_URL!, 'ebbet_bench'),
+    statements,
+    JSON.stringify(body),
+  );
+  const tenth = await keyOfTenth(noor);
+  const correct = correcting(noor, body);
+  const sent = (await statementsOf(correct)).map(({ sql }) => sql);
+  const times = {
+    view: await median(view),
+    bare: await median(async () => JSON.parse(await (await fetch(bare.url)).text())),
+    first: await median(() => noor.get(DESK)),
+    tenth: await median(() => noor.get(`${DESK}&after=${tenth}`)),
+    search: await median(() => noor.get(`${DESK}&q=curlew+sluice`)),
+    correction: await median(correct),
+    statements: sent.length,
+    assessments: sent.filter((sql) => /insert into "assessments"/.test(sql)).length,
+  };
+  await bare.close();
+  return times;
+}
+
+/** The key of the Desk's tenth page, by turning over nine. */
+async function keyOfTenth(noor: Client): Promise<string> {
+  let after = '';
+  for (let page = 1; page < 10; page += 1) after = (await noor.get(`${DESK}${after && `&after=${after}`}`)).body.next;
+  return after;
+}
+
+/** Moves a line from one cost centre to the other and back, and goes on from the revision the answer has. */
+function correcting(noor: Client, claim: any): () => Promise<void> {
+  let { revision } = claim.claim;
+  const { id, coding } = claim.document.claim.lines[0];
+  return async () => {
+    const set = { coding: { ...coding, costCentre: revision % 2 ? '410' : '420' } };
+    const { status, body } = await noor.put(`/claims/${CLAIM}/lines/${id}`, { revision, set });
+    if (status !== 200) throw new Error(`a correction was answered with ${status}: ${JSON.stringify(body)}`);
+    revision = body.claim.revision;
+  };
+}

@@ -1,0 +1,16 @@
+import { expect, it } from 'vitest';
+import { homeOf, placesOf } from './places.ts';
+
+const person = (...roles: string[]) => ({ roles }) as never;
+const names = (...roles: string[]) => placesOf(person(...roles)).map((p) => p.name);
+
+it('shows the Desk and the Ledger to finance and auditors alone', () => {
+  expect(names('claimant')).toEqual(['Gather', 'Claims']);
+  expect(names('claimant', 'approver', 'preparer', 'administrator')).toEqual(['Gather', 'Claims']);
+  for (const role of ['reviewer', 'controller', 'auditor'])
+    expect(names(role)).toEqual(['Gather', 'Claims', 'Desk', 'Ledger']);
+});
+
+it('begins at the queue for whoever has one', () => {
+  expect([homeOf(person('claimant')), homeOf(person('claimant', 'controller'))]).toEqual(['/claims', '/desk']);
+});

@@ -1,0 +1,81 @@
+import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { ClaimActs, ClaimAnswer, ClaimView, CorrectionSet, JournalPreview } from '../../api/claims.ts';
+
+export type BenchKind = 'split' | 'coding' | 'tax' | 'items';
+/** What is being edited under a line: nothing, or a set of changes to the line or one of its items. */
+export interface Bench {
+  line: string;
+  item: string | null;
+  kind: BenchKind;
+  set: CorrectionSet;
+}
+/** A way back from an act that was done. */
+export interface Undo {
+  label: string;
+  run: (acts: ClaimActs, revision: number) => Promise<ClaimAnswer>;
+}
+
+/** The journal that would be posted on a date: its preview once it is there, until then the one that was kept for that date. */
+export function postingOf(view: ClaimView, date: string, preview: JournalPreview | undefined): JournalPreview | null {
+  if (preview?.date === date) return preview;
+  const { assessment, digest } = view;
+  return view.document.postingDate === date ? { date, assessment, digest } : null;
+}
+
+/** The line or item a bench works on. */
+export function partOf(view: ClaimView, at: Pick<Bench, 'line' | 'item'>): Line | Item {
+  const line = view.document.claim.lines.find((l) => l.id === at.line)!;
+  return at.item ? line.items!.find((i) => i.id === at.item)! : line;
+}
+
+/** The line as it would be with a bench's changes. */
+export function lineWith(view: ClaimView, { line: id, item: itemId, set }: Bench): Line {
+  const line = view.document.claim.lines.find((l) => l.id === id)!;
+  if (!itemId) return { ...line, ...set };
+  return { ...line, items: line.items!.map((item) => (item.id === itemId ? { ...item, ...set } : item)) };
+}
+
+/** What the part says now of the fields a bench changes, for undoing. */
+export function currentSet(view: ClaimView, bench: Bench): CorrectionSet {
+  const part = partOf(view, bench);
+  const all: CorrectionSet = {
+    coding: part.coding ?? {},
+    split: part.split ?? null,
+    tax: part.tax ?? [],
+    ...(part.category ? { category: part.category } : {}),
+  };
+  return Object.fromEntries(Object.entries(all).filter(([field]) => field in bench.set));
+}
+
+/** How to take the clearing of a claim back. */
+export function undoClear(view: ClaimView): Undo {
+  return {
+    label: `clearing of ${view.claim.number}`,
+    run: (acts: ClaimActs, revision: number) => acts.plain('reopen', revision),
+  };
+}
+
+/** How to take the saving of a bench back: what the part says now is said again. */
+export function undoBench(view: ClaimView, bench: Bench): Undo {
+  const { line, item, kind } = bench;
+  const set = currentSet(view, bench);
+  return { label: `${kind} of line ${line}`, run: (acts, revision) => acts.correct(line, { revision, item, set }) };
+}
+
+type Cell = { line: string; kind: TieKind };
+
+/** The fingerprint of a comparison as it is seen, and the mark that would bring back what is there now. */
+export function marksOf(view: ClaimView | undefined, { line, kind }: Cell) {
+  const same = (x: Cell) => x.line === line && x.kind === kind;
+  const earlier = view?.marks.find(same);
+  const about = view?.ties.find(same)?.about;
+  const before = {
+    line,
+    kind,
+    mark: earlier?.mark ?? ('none' as const),
+    ...(earlier && about ? { about } : {}),
+    ...(earlier?.reason ? { reason: earlier.reason } : {}),
+  };
+  return { about, before };
+}

@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import { kindsShown, matrixRows, nextLoose, shownState } from './cells.ts';
+
+const tie = (line: string, kind: string, state: string) => ({ line, kind, state }) as never;
+const mark = (line: string, kind: string, said: string) => ({ line, kind, mark: said }) as never;
+const lines = ['1', '2', '3'].map((id) => ({ id })) as never[];
+const ties = [
+  tie('1', 'receipt', 'tied'),
+  tie('1', 'tax', 'off'),
+  tie('2', 'receipt', 'open'),
+  tie('2', 'tax', 'none'),
+  tie('3', 'receipt', 'off'),
+];
+const finding = (line: string | null, severity: string) => ({ line, severity, code: 'x', says: '' }) as never;
+
+describe('a cell', () => {
+  it('shows what the reviewer said of it, where that counts', () => {
+    expect(shownState(ties[1], [mark('1', 'tax', 'waived')])).toBe('waived');
+    expect(shownState(ties[1], [mark('1', 'tax', 'seen')])).toBe('off');
+    expect(shownState(ties[1], [mark('2', 'tax', 'waived')])).toBe('off');
+    expect(shownState(ties[1], [mark('1', 'receipt', 'waived')])).toBe('off');
+    expect(shownState(undefined, [])).toBe('none');
+  });
+});
+
+describe('a row', () => {
+  const quiet = (findings: never[], marks: never[] = []) =>
+    matrixRows(lines, ties, findings, marks).map((row) => row.quiet);
+  it('is quiet once everything on it is dealt with', () => {
+    expect(quiet([])).toEqual([false, false, false]);
+    expect(quiet([], [mark('1', 'tax', 'waived'), mark('2', 'receipt', 'seen')])).toEqual([true, true, false]);
+  });
+  it('is not while a finding asks or stops; a note lets it rest', () => {
+    const marks = [mark('1', 'tax', 'waived'), mark('2', 'receipt', 'seen'), mark('3', 'receipt', 'waived')];
+    expect(quiet([finding('1', 'note'), finding('2', 'ask'), finding('3', 'stop')], marks)).toEqual([
+      true,
+      false,
+      false,
+    ]);
+    expect(quiet([finding(null, 'stop')], marks)).toEqual([true, true, true]);
+  });
+});
+
+it('kinds that apply to no line have no column', () => {
+  expect(kindsShown(ties)).toEqual(['receipt', 'tax']);
+  expect(kindsShown([tie('2', 'tax', 'none')])).toEqual([]);
+});
+
+describe('the next cell to deal with', () => {
+  const rows = matrixRows(lines, ties, [], []);
+  const next = (from: object | null, marks: never[] = []) => nextLoose(rows, ['receipt', 'tax'], marks, from as never);
+  it('goes on in reading order and starts over at the end', () => {
+    expect(next(null)).toEqual({ line: '1', kind: 'tax' });
+    expect(next({ line: '1', kind: 'tax' })).toEqual({ line: '2', kind: 'receipt' });
+    expect(next({ line: '3', kind: 'receipt' })).toEqual({ line: '1', kind: 'tax' });
+  });
+  it('comes back to the same when it is the only one, and is none when all is dealt with', () => {
+    const but = [mark('1', 'tax', 'waived'), mark('2', 'receipt', 'waived')];
+    expect(next({ line: '3', kind: 'receipt' }, but)).toEqual({ line: '3', kind: 'receipt' });
+    expect(next(null, [...but, mark('3', 'receipt', 'waived')])).toBeNull();
+  });
+});
