@@ -117,7 +117,7 @@ const SHOTS: Shot[] = [
   {
     name: 'journal',
     who: 'odd.fjellheim',
-    path: '/ledger/IE-000001',
+    path: '/ledger/IE-000002',
     act: async (page) => {
       await page.getByRole('table').getByRole('button').first().click();
       await page.getByText('1 of 1').waitFor();

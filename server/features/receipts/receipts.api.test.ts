@@ -163,9 +163,13 @@ describe('a receipt under review', () => {
     const page = `/receipts/${body.added[0].id}/pages/1`;
     const maeve = await api.as('maeve.tarrant');
     const auditor = await api.as('ottoline.marchbanks');
-    expect([(await tomas.get(page)).status, (await maeve.get(page)).status, (await auditor.get(page)).status]).toEqual([
-      200, 404, 404,
-    ]);
+    const statuses = () => Promise.all([tomas, maeve, auditor].map(async (who) => (await who.get(page)).status));
+    expect(await statuses()).toEqual([200, 404, 404]);
+    const draft = await api.owner('claims').where({ number: 'C-1031' }).first();
+    const line = api.owner('lines').where({ claim_id: draft.id, position: 0 });
+    await line.clone().update({ receipt_id: body.added[0].id });
+    expect(await statuses()).toEqual([200, 404, 404]);
+    await line.clone().update({ receipt_id: null });
   });
 });
 

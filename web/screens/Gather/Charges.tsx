@@ -1,7 +1,7 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useChart } from '../../api/chart.ts';
-import { gather, useCharges, type Charge } from '../../api/gather.ts';
+import { gather, useCharges, type Charge, type ChargesView } from '../../api/gather.ts';
 import { Money } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
@@ -15,10 +15,8 @@ const isToDo = (c: Charge): boolean => c.state === 'open' || c.state === 'partly
 /** What the bank says was bought with the person's cards: put on claims, several at a time, or marked as claimed before. */
 export function Charges() {
   const { data, error, mutate } = useCharges();
-  const { data: chart } = useChart();
   const [shown, setShown] = useState<Shown>('to do');
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
-  const [marking, setMarking] = useState<Charge | null>(null);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
   const open = data.charges.filter(isToDo);
@@ -26,36 +24,11 @@ export function Charges() {
   const chosen = open.filter((c) => picked.has(c.id));
   const pick = (id: string) =>
     setPicked(new Set(picked.has(id) ? [...picked].filter((p) => p !== id) : [...picked, id]));
-  const nameOf = (id: string | null) => chart?.categories.find((c) => c.id === id)?.name ?? null;
-  const mark = async (charge: Charge, reason: string | null) => {
-    try {
-      const answer = await gather.markCharge(charge, reason);
-      void mutate(answer, false);
-      setMarking(null);
-      const marked = answer.charges.find((c) => c.id === charge.id);
-      if (reason !== null && marked)
-        toast({ text: 'Marked as claimed already', act: { label: 'Undo', run: () => void mark(marked, null) } });
-    } catch (failure) {
-      failed(failure);
-    }
-  };
   return (
     <div className="w-full flex-1 p-3 sm:p-4">
       <h1 className="sr-only">Card charges</h1>
       <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
-        <div role="group" aria-label="Which charges" className="flex gap-3">
-          {(['to do', 'all'] as const).map((s) => (
-            <button
-              key={s}
-              type="button"
-              aria-pressed={shown === s}
-              className={shown === s ? 'font-semibold underline underline-offset-4' : 'quiet'}
-              onClick={() => setShown(s)}
-            >
-              {s === 'to do' ? `On no claim yet (${open.length})` : `All (${data.charges.length})`}
-            </button>
-          ))}
-        </div>
+        <WhichCharges shown={shown} counts={{ 'to do': open.length, all: data.charges.length }} onShow={setShown} />
         {shown === 'to do' && open.length > 0 && (
           <button
             type="button"
@@ -71,71 +44,145 @@ export function Charges() {
           What is bought with your company card appears here the night after, sent by the bank.
         </Empty>
       ) : (
-        <ul aria-label="Charges" className="rows rounded-box border border-base-300 bg-base-100">
-          {list.map((c) => (
-            <li key={c.id} className="border-b border-base-300 px-3 py-2 last:border-b-0">
-              <div className="flex flex-wrap items-center gap-x-3 sm:flex-nowrap">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-sm"
-                  aria-label={`Choose ${c.merchant}, ${c.purchasedOn}`}
-                  checked={picked.has(c.id)}
-                  disabled={!isToDo(c)}
-                  onChange={() => pick(c.id)}
-                />
-                <span className="min-w-0 flex-1 basis-32">
-                  <bdi className="block truncate font-medium">{c.merchant}</bdi>
-                  <span className="quiet text-sm">
-                    {c.purchasedOn} · card {c.card}
-                    {c.country && ` · ${c.country}`}
-                  </span>
-                </span>
-                <span className="quiet hidden w-40 shrink-0 text-sm md:block">
-                  {nameOf(c.category) ?? (c.categoryCode ? `trade ${c.categoryCode}` : '')}
-                </span>
-                <span className="order-last w-full pl-8 text-sm sm:order-none sm:w-44 sm:shrink-0 sm:pl-0">
-                  <Where charge={c} onMark={() => setMarking(c)} onUnmark={() => void mark(c, null)} />
-                </span>
-                <span className="w-32 shrink-0 text-right">
-                  <Money amount={c.amount} currency={c.currency} strong />
-                  {c.settled.currency !== c.currency && (
-                    <span className="quiet block text-sm">
-                      <Money amount={c.settled.amount} currency={c.settled.currency} />
-                    </span>
-                  )}
-                  {c.state === 'partly on claims' && (
-                    <span className="block text-sm text-error">
-                      <Money amount={c.left} /> left
-                    </span>
-                  )}
-                </span>
-              </div>
-              {marking?.id === c.id && (
-                <ReasonForm
-                  label="Where it was claimed"
-                  act="Mark as claimed already"
-                  onSubmit={(text) => mark(c, text)}
-                  onClose={() => setMarking(null)}
-                />
-              )}
-            </li>
-          ))}
-        </ul>
+        <ChargeList charges={list} picked={picked} onPick={pick} onChanged={(answer) => void mutate(answer, false)} />
       )}
       {chosen.length > 0 && (
-        <TakePanel
-          wishes={chosen.map((c) => ({
-            key: c.id,
-            charge: c.id,
-            name: `${c.merchant}, ${c.purchasedOn}`,
-            category: c.category,
-            ready: true,
-          }))}
-          onDone={() => void mutate()}
-          onClose={() => setPicked(new Set())}
-        />
+        <TakePanel wishes={chosen.map(wishOf)} onDone={() => void mutate()} onClose={() => setPicked(new Set())} />
       )}
     </div>
+  );
+}
+
+const wishOf = (c: Charge) => ({
+  key: c.id,
+  charge: c.id,
+  name: `${c.merchant}, ${c.purchasedOn}`,
+  category: c.category,
+  ready: true,
+});
+
+interface WhichProps {
+  shown: Shown;
+  counts: Record<Shown, number>;
+  onShow: (shown: Shown) => void;
+}
+
+function WhichCharges({ shown, counts, onShow }: WhichProps) {
+  return (
+    <div role="group" aria-label="Which charges" className="flex gap-3">
+      {(['to do', 'all'] as const).map((s) => (
+        <button
+          key={s}
+          type="button"
+          aria-pressed={shown === s}
+          className={shown === s ? 'font-semibold underline underline-offset-4' : 'quiet'}
+          onClick={() => onShow(s)}
+        >
+          {s === 'to do' ? 'On no claim yet' : 'All'} ({counts[s]})
+        </button>
+      ))}
+    </div>
+  );
+}
+
+interface ChargeListProps {
+  charges: readonly Charge[];
+  picked: ReadonlySet<string>;
+  onPick: (id: string) => void;
+  onChanged: (answer: ChargesView) => void;
+}
+
+function ChargeList({ charges, picked, onPick, onChanged }: ChargeListProps) {
+  const { data: chart } = useChart();
+  const [marking, setMarking] = useState<Charge | null>(null);
+  const nameOf = (c: Charge) =>
+    chart?.categories.find(({ id }) => id === c.category)?.name ?? (c.categoryCode ? `trade ${c.categoryCode}` : '');
+  const mark = async (charge: Charge, reason: string | null) => {
+    try {
+      const answer = await gather.markCharge(charge, reason);
+      onChanged(answer);
+      setMarking(null);
+      const marked = answer.charges.find((c) => c.id === charge.id);
+      if (reason !== null && marked)
+        toast({ text: 'Marked as claimed already', act: { label: 'Undo', run: () => void mark(marked, null) } });
+    } catch (failure) {
+      failed(failure);
+    }
+  };
+  return (
+    <ul aria-label="Charges" className="rows rounded-box border border-base-300 bg-base-100">
+      {charges.map((c) => (
+        <li key={c.id} className="border-b border-base-300 px-3 py-2 last:border-b-0">
+          <ChargeRow
+            charge={c}
+            category={nameOf(c)}
+            picked={picked.has(c.id)}
+            onPick={() => onPick(c.id)}
+            where={<Where charge={c} onMark={() => setMarking(c)} onUnmark={() => void mark(c, null)} />}
+          />
+          {marking?.id === c.id && (
+            <ReasonForm
+              label="Where it was claimed"
+              act="Mark as claimed already"
+              onSubmit={(text) => mark(c, text)}
+              onClose={() => setMarking(null)}
+            />
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface ChargeRowProps {
+  charge: Charge;
+  category: string;
+  picked: boolean;
+  onPick: () => void;
+  where: ReactNode;
+}
+
+function ChargeRow({ charge: c, category, picked, onPick, where }: ChargeRowProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 sm:flex-nowrap">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-sm"
+        aria-label={`Choose ${c.merchant}, ${c.purchasedOn}`}
+        checked={picked}
+        disabled={!isToDo(c)}
+        onChange={onPick}
+      />
+      <span className="min-w-0 flex-1 basis-32">
+        <bdi className="block truncate font-medium">{c.merchant}</bdi>
+        <span className="quiet text-sm">
+          {c.purchasedOn} · card {c.card}
+          {c.country && ` · ${c.country}`}
+        </span>
+      </span>
+      <span className="quiet hidden w-40 shrink-0 text-sm md:block">{category}</span>
+      <span className="order-last w-full pl-8 text-sm sm:order-none sm:w-44 sm:shrink-0 sm:pl-0">{where}</span>
+      <ChargeAmounts charge={c} />
+    </div>
+  );
+}
+
+/** What was paid, what the bank took for it in another currency, and what is left of it for a claim. */
+function ChargeAmounts({ charge: c }: { charge: Charge }) {
+  return (
+    <span className="w-32 shrink-0 text-right">
+      <Money amount={c.amount} currency={c.currency} strong />
+      {c.settled.currency !== c.currency && (
+        <span className="quiet block text-sm">
+          <Money amount={c.settled.amount} currency={c.settled.currency} />
+        </span>
+      )}
+      {c.state === 'partly on claims' && (
+        <span className="block text-sm text-error">
+          <Money amount={c.left} /> left
+        </span>
+      )}
+    </span>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type FormEvent } from 'react';
 import type { CardView, FileAnswer, Mapping } from '../../api/gather.ts';
 
 type Table = Extract<FileAnswer, { kind: 'table' }>;
@@ -22,13 +22,24 @@ const OPTIONAL = [
   ['categoryCode', 'Merchant category code'],
 ] as const;
 
-/** Which column of a table holds what; proposed, or remembered from a table with the same headings. */
-export function MappingForm({ table, cards, onImport, onClose }: MappingFormProps) {
-  const [card, setCard] = useState('');
-  const [mapping, setMapping] = useState<Partial<Mapping>>(table.proposed);
-  const [tried, setTried] = useState(false);
-  const set = (changes: Partial<Mapping>) => setMapping({ ...mapping, ...changes });
-  const missing = [
+const FIRST: [string, string] = ['', 'Choose…'];
+const WAYS = [
+  {
+    field: 'order',
+    label: 'Dates are written',
+    options: [FIRST, ['dmy', 'day, month, year'], ['mdy', 'month, day, year'], ['ymd', 'year, month, day']],
+  },
+  { field: 'mark', label: 'Before the decimals stands', options: [FIRST, [',', 'a comma'], ['.', 'a point']] },
+  {
+    field: 'spent',
+    label: 'What was spent is',
+    options: [FIRST, ['positive', 'positive'], ['negative', 'negative']],
+  },
+] satisfies { field: keyof Mapping; label: string; options: [string, string][] }[];
+
+/** What still has to be said before the table can be read, in words. */
+function missingOf(card: string, mapping: Partial<Mapping>): string[] {
+  return [
     ...(card ? [] : ['the card']),
     ...NEEDED.filter(([field]) => mapping[field] === undefined).map(
       ([, name]) => `the column of ${name.toLowerCase()}`,
@@ -37,7 +48,16 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
     ...(mapping.mark ? [] : ['the mark before the decimals']),
     ...(mapping.spent ? [] : ['the sign of what was spent']),
   ];
-  const submit = () => {
+}
+
+/** Which column of a table holds what; proposed, or remembered from a table with the same headings. */
+export function MappingForm({ table, cards, onImport, onClose }: MappingFormProps) {
+  const [card, setCard] = useState('');
+  const [mapping, setMapping] = useState<Partial<Mapping>>(table.proposed);
+  const [tried, setTried] = useState(false);
+  const missing = missingOf(card, mapping);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
     setTried(true);
     if (missing.length === 0) onImport(card, mapping as Mapping);
   };
@@ -45,10 +65,7 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
     <form
       aria-label="Columns of the table"
       className="mt-3 rounded-box border border-primary bg-base-100 p-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        submit();
-      }}
+      onSubmit={submit}
     >
       <h2 className="font-semibold">
         <bdi>{table.name}</bdi>{' '}
@@ -61,78 +78,11 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
           label="Card"
           value={card}
           onChange={setCard}
-          options={[['', 'Choose…'], ...cards.map((c): [string, string] => [c.id, `${c.id} · ${c.holder}`])]}
+          options={[FIRST, ...cards.map((c): [string, string] => [c.id, `${c.id} · ${c.holder}`])]}
         />
-        {[...NEEDED, ...OPTIONAL].map(([field, label]) => (
-          <Choice
-            key={field}
-            label={label}
-            value={String(mapping[field] ?? '')}
-            onChange={(v) =>
-              set({ [field]: v === '' ? (NEEDED.some(([n]) => n === field) ? undefined : null) : Number(v) })
-            }
-            options={[
-              ['', 'not there'],
-              ...table.columns.map((c, i): [string, string] => [String(i), c || `column ${i + 1}`]),
-            ]}
-          />
-        ))}
-        <Choice
-          label="Dates are written"
-          value={mapping.order ?? ''}
-          onChange={(v) => set({ order: v as Mapping['order'] })}
-          options={[
-            ['', 'Choose…'],
-            ['dmy', 'day, month, year'],
-            ['mdy', 'month, day, year'],
-            ['ymd', 'year, month, day'],
-          ]}
-        />
-        <Choice
-          label="Before the decimals stands"
-          value={mapping.mark ?? ''}
-          onChange={(v) => set({ mark: v as Mapping['mark'] })}
-          options={[
-            ['', 'Choose…'],
-            [',', 'a comma'],
-            ['.', 'a point'],
-          ]}
-        />
-        <Choice
-          label="What was spent is"
-          value={mapping.spent ?? ''}
-          onChange={(v) => set({ spent: v as Mapping['spent'] })}
-          options={[
-            ['', 'Choose…'],
-            ['positive', 'positive'],
-            ['negative', 'negative'],
-          ]}
-        />
+        <Columns table={table} mapping={mapping} set={(changes) => setMapping({ ...mapping, ...changes })} />
       </div>
-      <div className="mt-3 overflow-x-auto">
-        <table className="text-sm">
-          <thead className="quiet text-left">
-            <tr>
-              {table.columns.map((c, i) => (
-                <th key={i} className="pr-4 font-normal whitespace-nowrap">
-                  {c}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {table.sample.map((row, i) => (
-              <tr key={i} className="border-t border-base-300">
-                {table.columns.map((_, k) => (
-                  <td key={k} className="max-w-60 truncate py-0.5 pr-4">
-                    {row[k]}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <Sample table={table} />
       <div className="mt-3 flex items-center gap-2">
         <button className="btn btn-primary btn-sm">Import</button>
         <button type="button" className="btn btn-sm" onClick={onClose}>
@@ -145,6 +95,69 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
         )}
       </div>
     </form>
+  );
+}
+
+interface ColumnsProps {
+  table: Table;
+  mapping: Partial<Mapping>;
+  set: (changes: Partial<Mapping>) => void;
+}
+
+function Columns({ table, mapping, set }: ColumnsProps) {
+  const columns = table.columns.map((c, i): [string, string] => [String(i), c || `column ${i + 1}`]);
+  const nothing = (field: string) => (NEEDED.some(([needed]) => needed === field) ? undefined : null);
+  return (
+    <>
+      {[...NEEDED, ...OPTIONAL].map(([field, label]) => (
+        <Choice
+          key={field}
+          label={label}
+          value={String(mapping[field] ?? '')}
+          onChange={(v) => set({ [field]: v === '' ? nothing(field) : Number(v) })}
+          options={[['', 'not there'], ...columns]}
+        />
+      ))}
+      {WAYS.map(({ field, label, options }) => (
+        <Choice
+          key={field}
+          label={label}
+          value={mapping[field] ?? ''}
+          onChange={(v) => set({ [field]: v })}
+          options={options}
+        />
+      ))}
+    </>
+  );
+}
+
+/** The first rows of the table as they came. */
+function Sample({ table }: { table: Table }) {
+  return (
+    <div className="mt-3 overflow-x-auto">
+      <table className="text-sm">
+        <thead className="quiet text-left">
+          <tr>
+            {table.columns.map((c, i) => (
+              <th key={i} className="pr-4 font-normal whitespace-nowrap">
+                {c}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {table.sample.map((row, i) => (
+            <tr key={i} className="border-t border-base-300">
+              {table.columns.map((_, k) => (
+                <td key={k} className="max-w-60 truncate py-0.5 pr-4">
+                  {row[k]}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

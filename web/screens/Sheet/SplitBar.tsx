@@ -15,7 +15,7 @@ export function SplitBar({
   onChange,
 }: {
   split: Split;
-  figures: ShareRow[];
+  figures: readonly ShareRow[];
   currency: string;
   onChange: (split: Split) => void;
 }) {

@@ -1,5 +1,5 @@
 import { mergeCoding } from '../../../core/figures/coding/mergeCoding.ts';
-import type { Split } from '../../../core/documents/case.schema.ts';
+import type { Line, Split } from '../../../core/documents/case.schema.ts';
 import { Money } from '../../parts/Money.tsx';
 import { readTyped, readTypedAmount } from '../../parts/typed.ts';
 import { CodingFields } from './CodingFields.tsx';
@@ -21,140 +21,181 @@ const VALUE_HEAD: Record<Split['by'], string> = {
   weight: 'Weight',
 };
 type Share = Split['shares'][number];
+type Figures = BenchProps['assessment']['lines'][number]['parts'][number]['shares'][number];
 
 /** A line or item divided over codings: a bar with cuts, and a grid with what each share comes to in every column. */
 export function SplitBench({ sheet, view, bench, assessment, chart }: BenchProps) {
   const line = view.document.claim.lines.find((l) => l.id === bench.line)!;
   const part = partOf(view, bench);
   const split = bench.set.split ?? null;
-  const figures =
-    assessment.lines.find((l) => l.id === bench.line)?.parts.find((p) => p.item === bench.item)?.shares ?? [];
+  const figures = assessment.lines.find((l) => l.id === bench.line)?.parts.find((p) => p.item === bench.item)?.shares;
   const set = (next: Split | null) => sheet.setBench({ ...bench, set: { split: next } });
-  if (!split)
-    return (
-      <p>
-        This {bench.item ? 'item' : 'line'} is not split; saved like this its cost goes to one coding.
-        <button
-          type="button"
-          autoFocus
-          className="btn btn-sm ml-3"
-          onClick={() =>
-            set({
-              by: 'percent',
-              shares: [
-                { coding: {}, value: '50' },
-                { coding: {}, value: 'rest' },
-              ],
-            })
-          }
-        >
-          Split it
-        </button>
-      </p>
-    );
-  const change = (index: number, fields: Partial<Share>) =>
-    set({ ...split, shares: split.shares.map((s, i) => (i === index ? { ...s, ...fields } : s)) });
-  const inherited = mergeCoding(view.document.claim.coding, line.coding, bench.item ? part.coding : null);
+  if (!split) return <NotSplit what={bench.item ? 'item' : 'line'} onSplit={() => set(HALVES)} />;
+  const division: Division = {
+    split,
+    figures: figures ?? [],
+    line,
+    chart,
+    inherited: mergeCoding(view.document.claim.coding, line.coding, bench.item ? part.coding : null),
+    ledgerCurrency: view.claim.ledgerCurrency,
+    set,
+  };
   return (
     <div className="grid gap-2">
-      <div className="flex flex-wrap items-center gap-3">
-        <div role="radiogroup" aria-label="Divide by" className="flex gap-3 text-sm">
-          {WAYS.map(([by, name]) => (
-            <label key={by} className="flex items-center gap-1">
-              <input
-                type="radio"
-                name="split-by"
-                className="radio radio-xs"
-                checked={split.by === by}
-                onChange={() =>
-                  set(
-                    convertSplit(
-                      split,
-                      by,
-                      figures.map((f) => f.gross),
-                    ),
-                  )
-                }
-              />
-              {name}
-            </label>
+      <SplitHead {...division} />
+      <SplitBar split={split} figures={division.figures} currency={line.currency} onChange={set} />
+      <SharesTable {...division} />
+    </div>
+  );
+}
+
+const HALVES: Split = {
+  by: 'percent',
+  shares: [
+    { coding: {}, value: '50' },
+    { coding: {}, value: 'rest' },
+  ],
+};
+
+/** A split with what it divides and what its shares come to. */
+interface Division {
+  split: Split;
+  figures: readonly Figures[];
+  line: Line;
+  chart: BenchProps['chart'];
+  inherited: Readonly<Record<string, string>>;
+  ledgerCurrency: string;
+  set: (next: Split | null) => void;
+}
+
+function NotSplit({ what, onSplit }: { what: string; onSplit: () => void }) {
+  return (
+    <p>
+      This {what} is not split; saved like this its cost goes to one coding.
+      <button type="button" autoFocus className="btn btn-sm ml-3" onClick={onSplit}>
+        Split it
+      </button>
+    </p>
+  );
+}
+
+/** By what it is divided, and what can be done with all shares. */
+function SplitHead({ split, figures, set }: Division) {
+  const grosses = figures.map((f) => f.gross);
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <div role="radiogroup" aria-label="Divide by" className="flex gap-3 text-sm">
+        {WAYS.map(([by, name]) => (
+          <label key={by} className="flex items-center gap-1">
+            <input
+              type="radio"
+              name="split-by"
+              className="radio radio-xs"
+              checked={split.by === by}
+              onChange={() => set(convertSplit(split, by, grosses))}
+            />
+            {name}
+          </label>
+        ))}
+      </div>
+      <button
+        type="button"
+        className="btn btn-xs ml-auto"
+        onClick={() => set({ ...split, shares: [...split.shares, newShare(split)] })}
+      >
+        Add a share
+      </button>
+      <button type="button" className="btn btn-xs" onClick={() => set(null)}>
+        No split
+      </button>
+    </div>
+  );
+}
+
+function SharesTable(division: Division) {
+  const { split, ledgerCurrency } = division;
+  return (
+    <table className="w-full text-left">
+      <thead className="quiet text-xs">
+        <tr>
+          <th className="font-normal">Coding</th>
+          <th className="px-1 font-normal">{VALUE_HEAD[split.by]}</th>
+          {['Gross', 'Tax back', 'Cost', `Cost ${ledgerCurrency}`].map((h) => (
+            <th key={h} className="px-1 text-right font-normal">
+              {h}
+            </th>
           ))}
-        </div>
+          <td />
+        </tr>
+      </thead>
+      <tbody>
+        {split.shares.map((_, index) => (
+          <ShareRow key={index} index={index} {...division} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function ShareRow({ index, split, figures, line, chart, inherited, set }: Division & { index: number }) {
+  const share = split.shares[index]!;
+  const change = (fields: Partial<Share>) =>
+    set({ ...split, shares: split.shares.map((s, i) => (i === index ? { ...s, ...fields } : s)) });
+  const remove = () => set({ ...split, shares: split.shares.filter((_, i) => i !== index) });
+  return (
+    <tr className="border-t border-base-300">
+      <td className="py-1">
+        <CodingFields
+          chart={chart}
+          date={line.date}
+          coding={share.coding}
+          inherited={inherited}
+          label={`share ${index + 1}`}
+          onChange={(coding) => change({ coding })}
+        />
+      </td>
+      <td className="px-1 align-top">
+        <ValueField
+          split={split}
+          share={share}
+          index={index}
+          currency={line.currency}
+          onChange={(value) => change({ value })}
+        />
+      </td>
+      <ShareFigures figures={figures[index]} currency={line.currency} />
+      <td className="text-right">
         <button
           type="button"
-          className="btn btn-xs ml-auto"
-          onClick={() => set({ ...split, shares: [...split.shares, newShare(split)] })}
+          className="btn btn-xs"
+          aria-label={`Remove share ${index + 1}`}
+          disabled={split.shares.length === 1}
+          onClick={remove}
         >
-          Add a share
+          ×
         </button>
-        <button type="button" className="btn btn-xs" onClick={() => set(null)}>
-          No split
-        </button>
-      </div>
-      <SplitBar split={split} figures={figures} currency={line.currency} onChange={set} />
-      <table className="w-full text-left">
-        <thead className="quiet text-xs">
-          <tr>
-            <th className="font-normal">Coding</th>
-            <th className="px-1 font-normal">{VALUE_HEAD[split.by]}</th>
-            {['Gross', 'Tax back', 'Cost', `Cost ${view.claim.ledgerCurrency}`].map((h) => (
-              <th key={h} className="px-1 text-right font-normal">
-                {h}
-              </th>
-            ))}
-            <td />
-          </tr>
-        </thead>
-        <tbody>
-          {split.shares.map((share, index) => (
-            <tr key={index} className="border-t border-base-300">
-              <td className="py-1">
-                <CodingFields
-                  chart={chart}
-                  date={line.date}
-                  coding={share.coding}
-                  inherited={inherited}
-                  label={`share ${index + 1}`}
-                  onChange={(coding) => change(index, { coding })}
-                />
-              </td>
-              <td className="px-1 align-top">
-                <ValueField
-                  split={split}
-                  share={share}
-                  index={index}
-                  currency={line.currency}
-                  onChange={(value) => change(index, { value })}
-                />
-              </td>
-              <td className="px-1 text-right">
-                <Money amount={figures[index]?.gross} />
-              </td>
-              <td className="px-1 text-right">
-                <Money amount={figures[index]?.recoverable} />
-              </td>
-              <td className="px-1 text-right">
-                <Money amount={figures[index]?.cost} currency={line.currency} strong />
-              </td>
-              <td className="px-1 text-right">
-                <Money amount={figures[index]?.ledgerCost} />
-              </td>
-              <td className="text-right">
-                <button
-                  type="button"
-                  className="btn btn-xs"
-                  aria-label={`Remove share ${index + 1}`}
-                  disabled={split.shares.length === 1}
-                  onClick={() => set({ ...split, shares: split.shares.filter((_, i) => i !== index) })}
-                >
-                  ×
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+      </td>
+    </tr>
+  );
+}
+
+/** What a share comes to, in the line's currency and the ledger's. */
+function ShareFigures({ figures, currency }: { figures: Figures | undefined; currency: string }) {
+  return (
+    <>
+      <td className="px-1 text-right">
+        <Money amount={figures?.gross} />
+      </td>
+      <td className="px-1 text-right">
+        <Money amount={figures?.recoverable} />
+      </td>
+      <td className="px-1 text-right">
+        <Money amount={figures?.cost} currency={currency} strong />
+      </td>
+      <td className="px-1 text-right">
+        <Money amount={figures?.ledgerCost} />
+      </td>
+    </>
   );
 }
 
