@@ -358,8 +358,8 @@ export const SERVER_MUTATIONS: Mutation[] = [
   m(
     'master data by everybody',
     'server/features/setup/setup.routes.ts',
-    "const keeps = needs('administrator');",
-    "const keeps = needs('administrator', 'reviewer', 'auditor');",
+    "const looks = needs('administrator', 'auditor');",
+    "const looks = needs('administrator', 'auditor', 'reviewer');",
     'server/features/setup',
   ),
   m(

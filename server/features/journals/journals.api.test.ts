@@ -339,6 +339,15 @@ describe('reversing', () => {
 });
 
 describe('reading the ledger', () => {
+  it('of another entity is nobody’s who has no role there', async () => {
+    const { id } = await api.owner('people').where({ email: 'tomas.brandao@saltmarsh.example' }).first();
+    await api.owner('person_roles').insert({ person_id: id, role: 'reviewer', entity_id: 'JP' });
+    const tomas = await api.as('tomas.brandao');
+    const own = (await tomas.get('/journals')).body.journals.map((j: any) => j.number);
+    expect(own.filter((number: string) => !number.startsWith('JP-'))).toEqual([]);
+    expect((await tomas.get('/journals/IE-000002')).status).toBe(404);
+    expect((await tomas.get('/journals/JP-000001')).status).toBe(200);
+  });
   it('numbers journals of an entity without a gap', async () => {
     const numbers = await api.owner('journals').where({ entity_id: 'IE' }).orderBy('id').pluck('number');
     expect(numbers).toEqual(numbers.map((_, i) => `IE-${String(i + 1).padStart(6, '0')}`));

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { SETUP_KINDS, SETUP_ROWS, type SetupKind } from '../../../contract/setup.ts';
+import { useOfRate } from '../../records/claims/usesOf.ts';
 import { DESCRIPTORS, hasValidity, isDated } from './descriptors.ts';
 
 let api: TestApi;
@@ -97,6 +98,11 @@ describe('a dated row', () => {
     expect((await add(0, '2030-01-01')).body.code).toBe('stale');
     expect((await add(1, null)).body.code).toBe('row-overlaps');
     expect((await add(1, '2020-01-01')).body.code).toBe('row-overlaps');
+    const latest = (await rows('limits')).findLast((r) => r.key[0] === 'lodging-gb');
+    expect((await add(1, latest.validFrom)).body).toMatchObject({
+      code: 'row-overlaps',
+      numbers: { key: 'lodging-gb' },
+    });
   });
   it('ends on a day', async () => {
     const key = ['phone'];
@@ -133,6 +139,11 @@ describe('a single row', () => {
     const { date } = before.document.claim.lines.find((l: any) => l.currency === 'GBP' && l.rate?.kind !== 'own');
     const rate = { from: 'GBP', to: 'EUR', date, rate: '2', source: 'By hand' };
     expect((await leilani.post('/setup/rates', { revision: 0, row: rate })).status).toBe(201);
+    const asked = await api
+      .owner('pgboss.job')
+      .where({ name: 'assess-claims' })
+      .select(api.owner.raw(`data ->> 'key' as key`));
+    expect(asked.map((job: any) => job.key)).toEqual(expect.arrayContaining([useOfRate('GBP'), useOfRate('EUR')]));
     expect((await leilani.post('/setup/rates', { revision: 1, row: { ...rate, rate: '3' } })).body.code).toBe(
       'row-used',
     );

@@ -10,9 +10,10 @@ import {
   SETUP_KINDS,
   type SetupKind,
 } from '../../../contract/setup.ts';
+import { settingLifecycle } from '../../../core/workflow/lifecycles/keeping.ts';
 import type { Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
-import { actorOf, checked, needs, param } from '../../platform/http/guards.ts';
+import { actorOf, checked, mayTry, needs, param } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { takeFile, writeFile } from './files.service.ts';
 import { addRow, endRow, viewKinds, viewRowHistory, viewRows } from './setup.service.ts';
@@ -21,7 +22,7 @@ import { addRow, endRow, viewKinds, viewRowHistory, viewRows } from './setup.ser
 export function setupRoutes(context: Context): Router {
   const router = Router();
   const looks = needs('administrator', 'auditor');
-  const keeps = needs('administrator');
+  const keeps = mayTry(settingLifecycle, 'add');
 
   router.get('/setup', looks, (_req, res) => {
     answer(res, kindsAnswer, viewKinds());
@@ -44,7 +45,7 @@ export function setupRoutes(context: Context): Router {
     await addRow(context, actorOf(req), kind, checked(addRowSchema, req.body));
     answer(res, rowsAnswer, await viewRows(context, kind), 201);
   });
-  router.post('/setup/:kind/end', keeps, async (req, res) => {
+  router.post('/setup/:kind/end', mayTry(settingLifecycle, 'end'), async (req, res) => {
     const kind = kindOf(req);
     await endRow(context, actorOf(req), kind, checked(endRowSchema, req.body));
     answer(res, rowsAnswer, await viewRows(context, kind));

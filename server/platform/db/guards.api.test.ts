@@ -3,7 +3,7 @@ import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import { CHAIN_START, eventText } from '../../../core/workflow/eventText.ts';
 import type { EventRow } from '../history/history.queries.ts';
-import { toChained } from '../history/appendEvent.ts';
+import { appendEvent, toChained } from '../history/appendEvent.ts';
 import { sha256 } from '../history/sha256.ts';
 import type { Db } from './connect.ts';
 
@@ -277,5 +277,31 @@ describe('the history', () => {
       `update events set facts = '{"revision":99}' where id = (select min(id) from events where record_kind = 'claim')`,
     );
     expect(await broken()).toBe(1);
+  });
+});
+
+describe('words of an event', () => {
+  it('are hashed with a salt of their own, so that nobody finds them by guessing', async () => {
+    const words = { reason: 'Agreed' };
+    const said = async (recordId: string) => {
+      const event = {
+        recordKind: 'claim',
+        recordId,
+        at: new Date(),
+        actorId: null,
+        kind: 'returned',
+        facts: {},
+        words,
+      };
+      await api.app.transaction((trx) => appendEvent(trx as unknown as Db, event));
+      return api
+        .owner('events as e')
+        .join('event_words as w', 'w.event_id', 'e.id')
+        .where('e.record_id', recordId)
+        .first('e.private_hash', 'w.salt');
+    };
+    const [one, two] = [await said('X-1'), await said('X-2')];
+    expect(one.private_hash).not.toBe(two.private_hash);
+    expect(one.private_hash).toBe(sha256(one.salt + canonical(words)));
   });
 });

@@ -37,6 +37,8 @@ describe('moving a cut of the bar', () => {
     expect(move(1, 10)).toEqual(['50', '0', 'rest']);
   });
   it('makes whole percents of amounts that have none', () => {
-    expect(values(moveCut(split('equal', null, null, null), [1, 1, 1], 0, 40))).toEqual(['40', '26', 'rest']);
+    const thirds = split('equal', null, null, null);
+    expect(values(moveCut(thirds, [1, 1, 1], 0, 40))).toEqual(['40', '26', 'rest']);
+    expect(values(moveCut(thirds, [1, 1, 1], 1, 100))).toEqual(['33', '67', 'rest']);
   });
 });
