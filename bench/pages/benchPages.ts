@@ -1,3 +1,4 @@
+import type { ClaimAnswer } from '../../contract/claims.ts';
 import setup from '../../test/fixtures/templateDatabase.ts';
 import { startApi, type Client, type TestApi } from '../../test/fixtures/startApi.ts';
 import { databaseUrl } from '../../test/fixtures/testDatabase.ts';
@@ -10,6 +11,8 @@ const FEW = 10_000;
 const MANY = 1_000_000;
 const CLAIM = 'C-1007';
 const DESK = '/claims?state=in+review';
+
+type FinanceView = Extract<ClaimAnswer, { audience: 'finance' }>;
 
 /** Times of the pages in milliseconds, with what the SQL of a view and of a correction was. */
 type Times = Record<'view' | 'bare' | 'first' | 'tenth' | 'search' | 'correction' | 'steady', number> & {
@@ -107,9 +110,9 @@ async function keyOfTenth(noor: Client): Promise<string> {
 }
 
 /** Moves a line from one cost centre to the other and back, and goes on from the revision the answer has. */
-function correcting(noor: Client, claim: any): () => Promise<void> {
+function correcting(noor: Client, claim: FinanceView): () => Promise<void> {
   let { revision } = claim.claim;
-  const { id, coding } = claim.document.claim.lines[0];
+  const { id, coding } = claim.document.claim.lines[0]!;
   return async () => {
     const set = { coding: { ...coding, costCentre: revision % 2 ? '410' : '420' } };
     const { status, body } = await noor.put(`/claims/${CLAIM}/lines/${id}`, { revision, set });

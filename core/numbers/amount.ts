@@ -25,7 +25,10 @@ export function readAmount(text: string, currency: string): bigint | null {
   return given === decimals ? BigInt(text.replace('.', '')) : null;
 }
 
-/** As `readAmount`, for text that has been checked before; throws a RangeError when it has not. */
+/**
+ * As `readAmount`, for text that has been checked before; throws a RangeError when it has not. ("-12.50", "EUR") →
+ * -1250n; ("120", "JPY") → 120n; ("0.000", "BHD") → 0n.
+ */
 export function toMinor(text: string, currency: string): bigint {
   const minor = readAmount(text, currency);
   if (minor === null) throw new RangeError(`"${text}" is not an amount of ${currency}`);
@@ -42,10 +45,11 @@ export function fromMinor(minor: bigint, currency: string): string {
   return `${negative ? '-' : ''}${digits.slice(0, cut)}.${digits.slice(cut)}`;
 }
 
+/** Without its sign: -1250n → 1250n; 0n → 0n. */
 export const magnitude = (minor: bigint): bigint => (minor < 0n ? -minor : minor);
-/** -1, 0 or 1. */
+/** -1, 0 or 1. -1250n → -1; 0n → 0; 3n → 1. */
 export const signOf = (minor: bigint): number => (minor < 0n ? -1 : minor > 0n ? 1 : 0);
-/** The sum, or null as soon as one figure is not known. */
+/** The sum, or null as soon as one figure is not known. [5n, -2n] → 3n; [] → 0n; [5n, null] → null. */
 export function sumKnown(figures: readonly (bigint | null)[]): bigint | null {
   let sum = 0n;
   for (const figure of figures) {

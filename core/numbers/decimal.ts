@@ -8,14 +8,17 @@ export function isDecimal(text: string): boolean {
   return text.length <= LONGEST && DECIMAL.test(text);
 }
 
-/** The exact value of a plain decimal string. The string must satisfy `isDecimal`. */
+/** The exact value of a plain decimal string. The string must satisfy `isDecimal`. "-0.125" → -1/8; "0" → 0/1. */
 export function decimalToFraction(text: string): Fraction {
   const point = text.indexOf('.');
   if (point < 0) return { n: BigInt(text), d: 1n };
   return { n: BigInt(text.slice(0, point) + text.slice(point + 1)), d: 10n ** BigInt(text.length - point - 1) };
 }
 
-/** A fraction written as a decimal of at most `places` decimals, cut (not rounded), without trailing zeros. */
+/**
+ * A fraction written as a decimal of at most `places` decimals, cut (not rounded), without trailing zeros. 1/3 with 4
+ * places → "0.3333"; -5/4 → "-1.25"; 0/1 → "0".
+ */
 export function fractionToDecimal(value: Fraction, places = 12): string {
   const { n, d } = fraction(value.n, value.d);
   const scaled = ((n < 0n ? -n : n) * 10n ** BigInt(places)) / d;

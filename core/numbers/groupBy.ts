@@ -1,4 +1,4 @@
-/** Rows by key, in the order in which they come. */
+/** Rows by key, in the order in which they come. ([1, 2, 3], n => n % 2) → {1: [1, 3], 0: [2]}. */
 export function groupBy<T, K>(rows: readonly T[], keyOf: (row: T) => K): Map<K, T[]> {
   const groups = new Map<K, T[]>();
   for (const row of rows) {

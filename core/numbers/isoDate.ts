@@ -7,12 +7,17 @@ export function isIsoDate(text: string): boolean {
   return !Number.isNaN(time) && new Date(time).toISOString().slice(0, 10) === text;
 }
 
-/** Whole days from one ISO date to another; negative when `to` is earlier. */
+/**
+ * Whole days from one ISO date to another; negative when `to` is earlier. ("2026-02-28", "2026-03-01") → 1; the other
+ * way round → -1.
+ */
 export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY);
 }
 
-/** The ISO date `days` after `date` (before it when negative). */
+/**
+ * The ISO date `days` after `date` (before it when negative). ("2026-03-01", -1) → "2026-02-28"; 0 → the same day.
+ */
 export function addDays(date: string, days: number): string {
   return new Date(Date.parse(`${date}T00:00:00Z`) + days * DAY).toISOString().slice(0, 10);
 }
@@ -23,12 +28,15 @@ export interface Dated {
   to?: string | null | undefined;
 }
 
-/** ISO dates compare as text, so no date arithmetic is needed to see whether a row holds on a day. */
+/**
+ * ISO dates compare as text, so no date arithmetic is needed to see whether a row holds on a day. {from: "2026-01-01",
+ * to: null} on "2026-01-01" → true, on "2025-12-31" → false.
+ */
 export function holdsOn(row: Dated, date: string): boolean {
   return (!row.from || row.from <= date) && (!row.to || date <= row.to);
 }
 
-/** 1 for Monday to 7 for Sunday. */
+/** 1 for Monday to 7 for Sunday. "2026-11-26" → 4. */
 export function weekday(date: string): number {
   return new Date(Date.parse(`${date}T00:00:00Z`)).getUTCDay() || 7;
 }

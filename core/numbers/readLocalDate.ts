@@ -3,7 +3,10 @@ import { isIsoDate } from './isoDate.ts';
 /** The order in which day, month and year are written. */
 export type DateOrder = 'dmy' | 'mdy' | 'ymd';
 
-/** A written date as ISO 8601, or null when it is none or does not exist (31.02.2026). Two-digit years are of this century. */
+/**
+ * A written date as ISO 8601, or null when it is none or does not exist (31.02.2026). Two-digit years are of this
+ * century. ("3.2.26", "dmy") → "2026-02-03".
+ */
 export function readLocalDate(text: string, order: DateOrder): string | null {
   const trimmed = text.trim().replace(/[T ]\d{1,2}:\d{2}.*$/, '');
   const match = /^(\d{1,4})[./\- ](\d{1,2})[./\- ](\d{1,4})$/.exec(trimmed) ?? /^(\d{4})(\d{2})(\d{2})$/.exec(trimmed);
@@ -17,7 +20,10 @@ export function readLocalDate(text: string, order: DateOrder): string | null {
   return isIsoDate(iso) ? iso : null;
 }
 
-/** The orders in which all of the dates exist; the caller chooses where more than one is left. */
+/**
+ * The orders in which all of the dates exist; the caller chooses where more than one is left. ["03/13/2026"] →
+ * ["mdy"].
+ */
 export function possibleOrders(texts: readonly string[]): DateOrder[] {
   const given = texts.filter((t) => t.trim() !== '');
   return (['dmy', 'mdy', 'ymd'] as const).filter(

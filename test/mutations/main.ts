@@ -4,7 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { MUTATIONS, type Mutation } from './mutations.ts';
-import { SERVER_MUTATIONS } from './serverMutations.ts';
+import { ACCESS_MUTATIONS } from './accessMutations.ts';
+import { MONEY_MUTATIONS } from './moneyMutations.ts';
+import { STATE_MUTATIONS } from './stateMutations.ts';
 import { WEB_MUTATIONS } from './webMutations.ts';
 
 /**
@@ -61,8 +63,8 @@ function survives({ file, find, put, tests }: Mutation): boolean {
 
 const needsDatabase = (tests: readonly string[]): boolean => tests.some((t) => t.startsWith('server/'));
 
-const wanted = [...MUTATIONS, ...SERVER_MUTATIONS, ...WEB_MUTATIONS].filter((m) =>
-  m.rule.includes(process.argv[2] ?? ''),
+const wanted = [...MUTATIONS, ...MONEY_MUTATIONS, ...ACCESS_MUTATIONS, ...STATE_MUTATIONS, ...WEB_MUTATIONS].filter(
+  (m) => m.rule.includes(process.argv[2] ?? ''),
 );
 if (wanted.some((m) => m.tests && needsDatabase(m.tests))) passes(['server/features/periods'], 'make');
 const survivors = wanted.filter((mutation) => {

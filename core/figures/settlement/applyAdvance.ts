@@ -59,7 +59,10 @@ export function applyAdvance(
   return { figures, rateMissing: false };
 }
 
-/** The ledger value of a part of an advance: all that is left of it with the last part, else in proportion, rounded once. */
+/**
+ * The ledger value of a part of an advance: all that is left of it with the last part, else in proportion, rounded
+ * once. 42857n for 6000000n left: all 6000000n → 42857n, 3000000n → 21429n (21428.5 half away from zero).
+ */
 export function ledgerPartOf(advance: Advance, ledgerCurrency: string, part: bigint): bigint {
   const outstanding = toMinor(advance.outstanding, advance.currency);
   const ledger = toMinor(advance.ledgerOutstanding, ledgerCurrency);

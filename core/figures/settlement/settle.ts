@@ -5,7 +5,8 @@ import { sumKnown, toMinor } from '../../numbers/amount.ts';
 
 /**
  * What the claimant is owed, in minor units of the claim's currency: own lines, less private spending on a company
- * card, less advances. A negative due is receivable from the person. Company-paid amounts are cost but not due.
+ * card, less advances. A negative due is receivable from the person. Company-paid amounts are cost but not due. Own
+ * lines of 100.00, private on a card 30.00, no advance → due 70.00; the two exchanged → -70.00.
  */
 export function settle(open: OpenCase, lines: readonly LineFigures[]): SettlementFigures {
   const due = dueOf(lines, 'claimAmount');
@@ -22,7 +23,10 @@ export function settle(open: OpenCase, lines: readonly LineFigures[]): Settlemen
   };
 }
 
-/** Own lines less personal parts of card lines, in the claim's or the ledger's currency; null when one is not known. */
+/**
+ * Own lines less personal parts of card lines, in the claim's or the ledger's currency; null when one is not known.
+ * Own 10000n and a private card part of 3000n → 7000n; no lines → 0n.
+ */
 export function dueOf(lines: readonly LineFigures[], column: 'claimAmount' | 'ledgerAmount'): Figure {
   const own = sumKnown(lines.filter((l) => l.line.paidBy === 'own').map((l) => l[column]));
   const personal = sumKnown(lines.flatMap((l) => l.parts.filter((p) => p.personal).map((p) => p[column])));

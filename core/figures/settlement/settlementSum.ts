@@ -13,7 +13,10 @@ export interface SettlementSum {
   toPay: string | null;
 }
 
-/** claimed − company-paid − private − advances = to pay, from an assessment of the claim. */
+/**
+ * claimed − company-paid − private − advances = to pay, from an assessment of the claim. 730.31 claimed − 0.00 − 0.00
+ * − 0.00 = 730.31 to pay; decimal strings of the claim’s currency.
+ */
 export function settlementSum(claim: Pick<Claim, 'lines' | 'currency'>, assessment: Assessment): SettlementSum {
   const { currency } = claim;
   const read = (amount: string | null) => (amount === null ? null : toMinor(amount, currency));

@@ -12,7 +12,10 @@ import { magnitude } from '../../numbers/amount.ts';
  */
 export const apportion = (total: bigint, weights: readonly bigint[]): bigint[] => apportioner(weights)(total);
 
-/** As `apportion`, for several totals over the same weights. */
+/**
+ * As `apportion`, for several totals over the same weights. apportioner([1n, 1n, 1n])(100n) → [34n, 33n, 33n]; of
+ * -100n → [-34n, -33n, -33n]; of 0n → [0n, 0n, 0n].
+ */
 export function apportioner(weights: readonly bigint[]): (total: bigint) => bigint[] {
   let sum = 0n;
   for (const weight of weights) {

@@ -63,7 +63,10 @@ export function includedTax(
   return { ok: true, net: gross - given, taxes, off: given - total(computed) };
 }
 
-/** Tax the buyer owes himself on a gross that holds none: round(gross × rate); net = gross. */
+/**
+ * Tax the buyer owes himself on a gross that holds none: round(gross × rate); net = gross. 48000n at 23 % → tax
+ * 11040n, net 48000n; a credit of -48000n → -11040n.
+ */
 export function selfAssessedTax(
   gross: bigint,
   component: Component,
@@ -75,7 +78,7 @@ export function selfAssessedTax(
 
 /**
  * What the tax authority gives back of one component's tax: tax × its own, the category's and the entity's recovery,
- * rounded once.
+ * rounded once. -2300n with a category’s 50 % → -1150n; with 0 % → 0n. Minor units, half away from zero.
  */
 export function recoverableTax(
   tax: bigint,

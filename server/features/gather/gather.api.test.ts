@@ -305,11 +305,8 @@ describe('a charge divided between two claims', () => {
     const taken = (await api.owner('charges').where({ id: charge.id }).first()).settled_amount;
     expect(parts.reduce((a, p) => a + p.settled_amount, 0n)).toBe(taken);
     for (const number of [first, second]) {
-      const last = await api
-        .owner('events')
-        .where({ record_kind: 'claim', record_id: number })
-        .orderBy('seq', 'desc')
-        .first();
+      const events = api.owner('events').where({ record_kind: 'claim', record_id: number });
+      const last = await events.orderBy('seq', 'desc').first();
       expect(last.kind).toBe('paired');
       const claim = await api.owner('claims').where({ number }).first();
       const stored = await api.owner('assessments').where({ claim_id: claim.id }).first();

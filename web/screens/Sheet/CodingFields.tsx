@@ -35,7 +35,7 @@ export function CodingFields({
           aria-label={`${dimension.name} of ${label}`}
           title={dimension.name}
           autoFocus={autoFocus && i === 0}
-          className={`select select-xs w-[5.6rem] ${coding[dimension.id] ? 'font-medium' : 'quiet'}`}
+          className={`select select-xs w-[5.6rem] truncate pe-6 ${coding[dimension.id] ? 'font-medium' : 'quiet'}`}
           value={coding[dimension.id] ?? ''}
           onChange={(e) => change(dimension.id, e.target.value)}
         >

@@ -1,0 +1,96 @@
+import type { Mutation } from './mutations.ts';
+import { m, CLAIMS, GATHER, RECEIPTS, EXECUTOR, REVIEW } from './guard.ts';
+
+/** Guards of the server: state. */
+export const STATE_MUTATIONS: Mutation[] = [
+  m('an act on a stale revision', EXECUTOR, 'revision !== null && revision !== record.revision', 'false', CLAIMS),
+  m('an act that leaves the revision', EXECUTOR, '  record.revision += 1;\n', '', CLAIMS),
+  m(
+    'an act that leaves no event',
+    EXECUTOR,
+    '  await leave(context, trx, { kind: lifecycle.kind, id: record.id, rule: lifecycle.acts[act], actor }, facts, outcome);\n  return outcome.result;\n}\n\n/** Makes a record',
+    '  void facts;\n  return outcome.result;\n}\n\n/** Makes a record',
+    CLAIMS,
+    GATHER,
+  ),
+  m(
+    'acts in any state',
+    'core/workflow/judgeAct.ts',
+    'state !== null && way.from.includes(state)',
+    'state !== null',
+    CLAIMS,
+    'core/workflow',
+  ),
+  m('a mark on a comparison that changed', REVIEW, 'else if (mark.about !== about)', 'else if (false)', CLAIMS),
+  m(
+    'marks that outlive what they marked',
+    'server/records/claims/assessClaim.ts',
+    'marks.filter((m) => !holds(m)),',
+    '[],',
+    CLAIMS,
+  ),
+  m('submitted lines rewritten', `${CLAIMS}/submission.service.ts`, '    await copyVersion(trx, at);\n', '', CLAIMS),
+  m(
+    'a submission that is not frozen',
+    `${CLAIMS}/submission.service.ts`,
+    '  await freezeVersion(trx, claim.at, frozen, context.clock.now());\n',
+    '',
+    CLAIMS,
+  ),
+  m(
+    'submitted with nothing on it',
+    `${CLAIMS}/submission.service.ts`,
+    'if (assessed.document.claim.lines.length === 0)',
+    'if (false)',
+    CLAIMS,
+  ),
+  m(
+    'approved by the claimant',
+    `${CLAIMS}/submission.service.ts`,
+    'if (approver === null || approver === row.claimant_id || approver === row.preparer_id)',
+    'if (false)',
+    CLAIMS,
+  ),
+  m(
+    'receipts of a submitted version read anew',
+    'server/records/claims/assessClaim.ts',
+    'kept.evidence.receipts);',
+    'await selectLineReceipts(db, { claim_id: claim.id, version: claim.version }));',
+    RECEIPTS,
+  ),
+  m(
+    'words hashed without salt',
+    'server/platform/history/appendEvent.ts',
+    'sha256(salt + canonical(input.words))',
+    'sha256(canonical(input.words))',
+    'server/platform/db',
+  ),
+  m(
+    'nothing follows a changed rate',
+    'server/features/setup/followUps.ts',
+    'return [again(useOfRate(String(row.from))), again(useOfRate(String(row.to)))];',
+    'return [];',
+    'server/features/setup',
+  ),
+  m(
+    'a rehearsal that is kept',
+    'server/features/setup/files.service.ts',
+    'if (!apply) throw new Rehearsed(done);',
+    '',
+    'server/features/setup',
+  ),
+  m(
+    'fields that never change, changed',
+    'server/features/setup/setup.service.ts',
+    'if (moved || redated || changes.length === 0)',
+    'if (false)',
+    'server/features/setup',
+  ),
+  m(
+    'a row that overlaps at its first day',
+    'server/features/setup/setup.service.ts',
+    '(before && before.validFrom === begins)',
+    'false',
+    'server/features/setup',
+  ),
+];
