@@ -90,7 +90,9 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await page.getByLabel('Find claims').fill('snth');
   await expect(page.getByText('No claim in review fits “snth”')).toBeVisible();
   await page.getByLabel('Find claims').fill('');
+  await expect(page.getByRole('link', { name: /C-1006/ })).toBeVisible();
   await page.getByRole('link', { name: /C-1009/ }).click();
+  await expect(page).toHaveURL(/C-1009/);
   await expect(page.getByRole('heading', { name: /Line 1/ })).toBeVisible();
   await page.keyboard.press('?');
   await page.getByLabel('Single letters act outside of fields').uncheck();
@@ -98,7 +100,6 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('s');
   await expect(page.getByRole('form')).toHaveCount(0);
-  await expect(page.getByRole('button', { name: /Submit|Approve|Waive|Post/ })).toHaveCount(0);
   await page.keyboard.press('?');
   await page.getByLabel('Single letters act outside of fields').check();
   await page.keyboard.press('Escape');
@@ -112,7 +113,7 @@ test('keys act on the claim, not on what is typed, and can be switched off', asy
   await page.getByLabel('Value of share 1').press('Escape');
   await expect(page.getByRole('form')).toHaveCount(0);
   await page.keyboard.press('.');
-  await expect(page).not.toHaveURL(/C-1009/);
+  await expect(page.getByRole('heading', { name: /C-1009/ })).toHaveCount(0);
   await expect(page.getByRole('heading', { name: /Line \d/ })).toBeVisible();
   await page.keyboard.press(',');
   await expect(page).toHaveURL(/C-1009/);
