@@ -188,6 +188,8 @@ describe('reversing', () => {
 
 describe('reading the ledger', () => {
   it('of another entity is nobody’s who has no role there', async () => {
+    await clear('C-1002');
+    expect((await post(odd, 'C-1002')).status).toBe(201);
     const { id } = await api.owner('people').where({ email: 'tomas.brandao@saltmarsh.example' }).first();
     await api.owner('person_roles').insert({ person_id: id, role: 'reviewer', entity_id: 'JP' });
     const tomas = await api.as('tomas.brandao');
