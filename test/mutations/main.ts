@@ -10,8 +10,8 @@ import { STATE_MUTATIONS } from './stateMutations.ts';
 import { WEB_MUTATIONS } from './webMutations.ts';
 
 /**
- * npm run mutations [TEXT]: breaks one rule after the other in a copy of the tree and sees whether a test fails. Prints
- * each that survives; the exit code is 1 when one does. TEXT keeps only the mutations whose rule holds it ("server:" and
+ * npm run mutations [PATTERN]: breaks one rule after the other in a copy of the tree and sees whether a test fails. Prints
+ * each that survives; the exit code is 1 when one does. PATTERN keeps only the mutations whose rule it fits ("server:" and
  * "web:" are the guards of the server and the logic of the screens).
  */
 const root = fileURLToPath(new URL('../..', import.meta.url));
@@ -64,7 +64,7 @@ function survives({ file, find, put, tests }: Mutation): boolean {
 const needsDatabase = (tests: readonly string[]): boolean => tests.some((t) => t.startsWith('server/'));
 
 const wanted = [...MUTATIONS, ...MONEY_MUTATIONS, ...ACCESS_MUTATIONS, ...STATE_MUTATIONS, ...WEB_MUTATIONS].filter(
-  (m) => m.rule.includes(process.argv[2] ?? ''),
+  (m) => new RegExp(process.argv[2] ?? '').test(m.rule),
 );
 if (wanted.some((m) => m.tests && needsDatabase(m.tests))) passes(['server/features/periods'], 'make');
 const survivors = wanted.filter((mutation) => {
