@@ -29,13 +29,6 @@ const accounts = z.strictObject({
   bank: id.nullish(),
   accruals: id.nullish(),
 });
-const component = z.strictObject({
-  id,
-  rate: notNegative,
-  on: z.enum(['net', 'running']),
-  account: id,
-  recovery: percent,
-});
 /** A field a category asks for on its lines. */
 const field = z.strictObject({
   name: z.string().regex(/^[a-z][A-Za-z0-9]{0,39}$/, 'is not a field name'),
@@ -96,7 +89,7 @@ export const SETUP_ROWS = {
     rate: notNegative.nullable(),
     account: id.nullable(),
     recovery: percent.nullable(),
-    components: z.array(component).min(1).max(10).nullable(),
+    components: z.array(parts.component).min(1).max(10).nullable(),
     selfAssessed: z.boolean(),
     outputAccount: id.nullable(),
   }),

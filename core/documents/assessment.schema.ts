@@ -50,7 +50,8 @@ const settlement = z.strictObject({
   receivable: figure,
 });
 
-const journalRow = z.strictObject({
+/** A row of a journal before it is posted; a posted one has a position besides. */
+export const journalRow = z.strictObject({
   account: id,
   coding,
   debit: amount,

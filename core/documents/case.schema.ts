@@ -171,7 +171,21 @@ export const caseSchema = z.strictObject({
 });
 
 /** The pieces a form or a request is made of, so that the edge of the server validates with the same rules. */
-export const parts = { id, text, date, currency, amount, decimal, coding, taxEntry, split, item, rate, receipt };
+export const parts = {
+  id,
+  text,
+  date,
+  currency,
+  amount,
+  decimal,
+  coding,
+  taxEntry,
+  split,
+  item,
+  rate,
+  receipt,
+  component,
+};
 
 export type Case = z.infer<typeof caseSchema>;
 export type Claim = Case['claim'];

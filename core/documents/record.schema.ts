@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { amount, coding, currency, date, id } from './primitives.ts';
+import { journalRow } from './assessment.schema.ts';
+import { currency, date, id } from './primitives.ts';
 
 /** ebbet-event/2 and ebbet-journal/1: what is exported for an auditor to keep, and verified by the command line. */
 const digest = z.string().regex(/^[0-9a-f]{64}$/, 'is not a SHA-256 digest in hexadecimal');
@@ -21,19 +22,7 @@ export const eventSchema = z.strictObject({
   hash: digest,
 });
 
-const row = z.strictObject({
-  position: z.number().int().min(1),
-  account: id,
-  coding,
-  debit: amount,
-  credit: amount,
-  currency,
-  amount,
-  line: id.nullable(),
-  item: id.nullable(),
-  taxCode: id.nullable(),
-  text: z.string(),
-});
+const row = z.strictObject({ position: z.number().int().min(1), ...journalRow.shape });
 export const journalSchema = z.strictObject({
   format: z.literal('ebbet-journal/1'),
   number: id,

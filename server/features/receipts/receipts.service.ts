@@ -27,7 +27,7 @@ import {
   type Twin,
 } from '../../records/receipts/receipts.queries.ts';
 import { onlyClaim } from '../../records/claims/usesOf.ts';
-import { receiptStore, type LockedReceipt } from './receipts.store.ts';
+import { receiptRecords, type LockedReceipt } from './receipts.store.ts';
 
 /** What became of one file: a receipt, or a refusal by name with its reason. */
 export type Added = { ok: true; name: string; id: bigint; fresh: boolean } | { ok: false; name: string; says: string };
@@ -185,7 +185,7 @@ const actOn = (
     perform(
       context,
       trx,
-      { lifecycle: receiptLifecycle, store: receiptStore, act, key: id, actor, revision },
+      { lifecycle: receiptLifecycle, store: receiptRecords, act, key: id, actor, revision },
       (locked) => work(trx, locked),
     ),
   );
@@ -232,7 +232,7 @@ export const bringBackReceipt = (context: Context, actor: Actor, id: bigint): Pr
     perform(
       context,
       trx,
-      { lifecycle: receiptLifecycle, store: receiptStore, act: 'bringBack', key: id, actor, revision: null },
+      { lifecycle: receiptLifecycle, store: receiptRecords, act: 'bringBack', key: id, actor, revision: null },
       async () => ({ result: undefined }),
     ),
   );

@@ -12,7 +12,7 @@ export interface LockedReceipt extends LockedRecord<ReceiptState> {
 }
 
 /** A receipt; to everybody but its owner it does not exist here. */
-export const receiptStore: RecordStore<ReceiptState, LockedReceipt, bigint> = {
+export const receiptRecords: RecordStore<ReceiptState, LockedReceipt, bigint> = {
   async lock(trx, id) {
     const state = await lockReceipt(trx, id);
     const receipt = state && (await selectReceiptOf(trx, id));
