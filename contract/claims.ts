@@ -69,7 +69,9 @@ const row = z.object({
   currency: z.string(),
   toPay: figure,
   ledgerCurrency: z.string(),
-  atRisk: z.string(),
+  /** One's own claim: nothing is said of what finance thinks of it. */
+  own: z.boolean(),
+  atRisk: figure,
   ties: z.partialRecord(tieKind, shownTie),
   stops: z.number(),
   asks: z.number(),

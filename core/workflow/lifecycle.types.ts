@@ -10,6 +10,9 @@ export const ROLES = [
 ] as const;
 export type Role = (typeof ROLES)[number];
 
+/** The entity of what belongs to the whole organisation: only a role held for every entity reaches it. */
+export const EVERY_ENTITY = '*';
+
 /** Who somebody is to one record. A record names at most one person for each; several may be the same person. */
 export const RELATIONS = ['claimant', 'preparer', 'approver', 'clearer', 'owner', 'holder', 'maker'] as const;
 export type Relation = (typeof RELATIONS)[number];

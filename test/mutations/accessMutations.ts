@@ -1,5 +1,5 @@
 import type { Mutation } from './mutations.ts';
-import { m, CLAIMS, GATHER, JOURNALS, RECEIPTS } from './guard.ts';
+import { m, SETUP, CLAIMS, GATHER, JOURNALS, RECEIPTS } from './guard.ts';
 
 /** Guards of the server: access. */
 export const ACCESS_MUTATIONS: Mutation[] = [
@@ -174,8 +174,8 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   m(
     'master data by everybody',
     'server/features/setup/setup.routes.ts',
-    "const looks = needs('administrator', 'auditor');",
-    "const looks = needs('administrator', 'auditor', 'reviewer');",
+    'const looks = needs(...LOOKERS);',
+    "const looks = needs(...LOOKERS, 'reviewer');",
     'server/features/setup',
   ),
   m(
@@ -184,5 +184,89 @@ export const ACCESS_MUTATIONS: Mutation[] = [
     '!FINANCE.some((role) => actor.holds(role, header.entity))',
     'false',
     JOURNALS,
+  ),
+  m(
+    'the history of other entities',
+    'server/features/history/history.routes.ts',
+    "!actorOf(req).holds('auditor', EVERY_ENTITY)",
+    'false',
+    'server/platform/http/entities',
+  ),
+  m(
+    'the export of other entities’ journals',
+    'server/features/history/export.queries.ts',
+    "entities ? query.whereIn('j.entity_id', [...entities]) : query",
+    'query',
+    'server/platform/http/entities',
+  ),
+  m(
+    'statements of other entities',
+    'server/features/statements/statements.queries.ts',
+    '  if (entities)\n',
+    '  if (entities && false)\n',
+    'server/platform/http/entities',
+  ),
+  m(
+    'a statement for another entity’s card',
+    'server/features/statements/import.service.ts',
+    ' && !mayImport(place.by, found)',
+    ' && false',
+    'server/platform/http/entities',
+  ),
+  m(
+    'a table for another entity’s card',
+    'server/features/statements/file.service.ts',
+    ' || !mayImport(actor, card)',
+    '',
+    'server/platform/http/entities',
+  ),
+  m(
+    'master data of other entities',
+    `${SETUP}/setup.service.ts`,
+    'all.filter(isSeenBy(actor))',
+    'all',
+    'server/platform/http/entities',
+  ),
+  m(
+    'the history of other entities’ master data',
+    `${SETUP}/setup.service.ts`,
+    'if (!rows.some(isSeenBy(actor)))',
+    'if (false)',
+    'server/platform/http/entities',
+  ),
+  m(
+    'an administrator of one entity for all',
+    `${SETUP}/setup.service.ts`,
+    "typeof entity === 'string' ? entity : EVERY_ENTITY",
+    "typeof entity === 'string' ? entity : null as never",
+    'server/platform/http/entities',
+  ),
+  m(
+    'a row carried to another entity',
+    `${SETUP}/setup.service.ts`,
+    'entityOf([...rows, ...coming])',
+    'entityOf(coming.length ? coming : rows)',
+    'server/platform/http/entities',
+  ),
+  m(
+    'a row carried off another entity',
+    `${SETUP}/setup.service.ts`,
+    'entityOf([...rows, ...coming])',
+    'entityOf(rows)',
+    'server/platform/http/entities',
+  ),
+  m(
+    'the journal that would be posted, to everybody',
+    `${CLAIMS}/view.service.ts`,
+    "(audience !== 'finance' && audience !== 'auditor')",
+    'false',
+    'server/platform/http/entities',
+  ),
+  m(
+    'one’s own claim on the Desk',
+    `${CLAIMS}/lists.service.ts`,
+    'row.makers.includes(actor.id)',
+    'false',
+    'server/platform/http/entities',
   ),
 ];

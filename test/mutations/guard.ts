@@ -11,6 +11,7 @@ export const m = (rule: string, file: string, find: string, put: string, ...test
 export const CLAIMS = 'server/features/claims';
 export const GATHER = 'server/features/gather';
 export const JOURNALS = 'server/features/journals';
+export const SETUP = 'server/features/setup';
 export const RECEIPTS = 'server/features/receipts';
 export const RULES = 'server/records/book';
 export const EXECUTOR = 'server/platform/acts/perform.ts';

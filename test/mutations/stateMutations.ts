@@ -87,9 +87,9 @@ export const STATE_MUTATIONS: Mutation[] = [
     'server/features/setup',
   ),
   m(
-    'a row that overlaps at its first day',
+    'a row that does not end the one before',
     'server/features/setup/setup.service.ts',
-    '(before && before.validFrom === begins)',
+    'begins !== null && rows.some((r) => holds(r, begins))',
     'false',
     'server/features/setup',
   ),

@@ -14,6 +14,7 @@ export interface ListedClaim {
   submittedOn: string | null;
   currency: string;
   toPay: string | null;
+  makers: string[];
   ledgerCurrency: string;
   atRisk: string;
   ties: Record<string, string>;
@@ -47,6 +48,7 @@ const listed = (db: Db) =>
       'c.asks',
       'c.hold_until as holdUntil',
       'c.priority',
+      db.raw('array[c.claimant_id, c.preparer_id] as makers'),
     );
 
 interface RawRow extends Omit<ListedClaim, 'toPay' | 'atRisk'> {

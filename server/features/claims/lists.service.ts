@@ -17,7 +17,14 @@ export async function viewQueue({ db }: Pick<Context, 'db'>, actor: Actor, { sta
     selectClaimPage(db, { state, q, after: after ?? null, entities }),
     selectStateCounts(db, entities),
   ]);
-  return { claims: await withTides(db, page.rows), next: page.next, counts };
+  const claims = (await withTides(db, page.rows)).map((row) => deskRow(row, actor));
+  return { claims, next: page.next, counts };
+}
+
+/** A row of the Desk; of their own claim nobody sees there what finance thinks of it. */
+function deskRow<Row extends ListedClaim>(row: Row, actor: Actor) {
+  const own = row.makers.includes(actor.id);
+  return own ? { ...row, own, atRisk: null, ties: {}, stops: 0, asks: 0 } : { ...row, own };
 }
 
 /** The claims a person made or has made for them, newest first; and those that wait for their decision. */

@@ -5,16 +5,20 @@ import { writeLedgerRow } from '../../records/ledger/postJournal.ts';
 
 const CHUNK = 200;
 
-/** Every journal as it was posted, in the order of posting, with the hash it was posted under. */
-export async function* selectJournalExport(db: Db): AsyncGenerator<ExportedJournal> {
+/** Every journal of some entities (null: of all) as it was posted, in the order of posting, with the hash it was posted under. */
+export async function* selectJournalExport(
+  db: Db,
+  entities: readonly string[] | null,
+): AsyncGenerator<ExportedJournal> {
   for (let after = 0n; ;) {
-    const heads = await db('journals as j')
+    const query = db('journals as j')
       .leftJoin('journals as o', 'o.id', 'j.reverses')
       .leftJoin('journals as k', 'k.id', 'j.corrects')
       .whereRaw('j.id > ?', [String(after)])
       .orderBy('j.id')
       .limit(CHUNK)
       .select('j.*', 'o.number as reversed', 'k.number as corrected');
+    const heads = await (entities ? query.whereIn('j.entity_id', [...entities]) : query);
     for (const head of heads)
       yield {
         format: 'ebbet-journal/1',

@@ -1,22 +1,28 @@
 import { Router, type Response } from 'express';
-import type { Context } from '../../platform/context.ts';
+import { EVERY_ENTITY } from '../../../core/workflow/lifecycle.types.ts';
+import { entitiesOf, type Context } from '../../platform/context.ts';
 import { toChained } from '../../platform/history/appendEvent.ts';
 import { selectChain } from '../../platform/history/history.queries.ts';
-import { needs } from '../../platform/http/guards.ts';
+import { actorOf, needs } from '../../platform/http/guards.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import { selectJournalExport } from './export.queries.ts';
 
-/** What an auditor keeps and verifies with the command line: the whole history and every journal, as JSON lines. */
+/** What an auditor keeps and verifies with the command line: the whole history, and the journals of their entities, as JSON lines. */
 export function historyRoutes({ db }: Context): Router {
   const router = Router();
-  router.get('/history.jsonl', needs('auditor'), async (_req, res) => {
+  router.get('/history.jsonl', needs('auditor'), async (req, res) => {
+    // A chain is verified whole, and records of all entities are in it.
+    if (!actorOf(req).holds('auditor', EVERY_ENTITY))
+      throw new Refused('not-allowed', { needs: 'auditor of every entity' });
     await sendLines(res, 'history.jsonl', selectChain(db), (event) => ({
       format: 'ebbet-event/2',
       ...toChained(event),
       hash: event.hash,
     }));
   });
-  router.get('/journals.jsonl', needs('auditor'), async (_req, res) => {
-    await sendLines(res, 'journals.jsonl', selectJournalExport(db), (journal) => journal);
+  router.get('/journals.jsonl', needs('auditor'), async (req, res) => {
+    const journals = selectJournalExport(db, entitiesOf(actorOf(req), ['auditor']));
+    await sendLines(res, 'journals.jsonl', journals, (journal) => journal);
   });
   return router;
 }

@@ -15,9 +15,9 @@ import { selectLedgers, type MasterRow } from './setup.queries.ts';
 const writeCell = (value: unknown): string =>
   value === null || value === undefined ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value);
 
-/** All rows of a kind as CSV (RFC 4180), as `takeFile` reads it. */
-export async function writeFile(context: Pick<Context, 'db'>, kind: SetupKind): Promise<string> {
-  const { rows } = await viewRows(context, kind);
+/** The rows of a kind that somebody may look at as CSV (RFC 4180), as `takeFile` reads it. */
+export async function writeFile(context: Pick<Context, 'db'>, actor: Actor, kind: SetupKind): Promise<string> {
+  const { rows } = await viewRows(context, actor, kind);
   const columns = fileColumns(kind);
   const table = rows.map(({ row, validFrom, validTo }) => {
     const cells: Record<string, unknown> = { ...row, validFrom, validTo };

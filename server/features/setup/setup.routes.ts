@@ -16,39 +16,43 @@ import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, mayTry, needs, param } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { takeFile, writeFile } from './files.service.ts';
-import { addRow, endRow, viewKinds, viewRowHistory, viewRows } from './setup.service.ts';
+import { LOOKERS, addRow, endRow, viewKinds, viewRowHistory, viewRows } from './setup.service.ts';
 
 /** The dated master data: kept by administrators, looked at by auditors; everything by one description of each kind. */
 export function setupRoutes(context: Context): Router {
   const router = Router();
-  const looks = needs('administrator', 'auditor');
+  const looks = needs(...LOOKERS);
   const keeps = mayTry(settingLifecycle, 'add');
 
   router.get('/setup', looks, (_req, res) => {
     answer(res, kindsAnswer, viewKinds());
   });
   router.get('/setup/:kind', looks, async (req, res) => {
-    answer(res, rowsAnswer, await viewRows(context, kindOf(req)));
+    answer(res, rowsAnswer, await viewRows(context, actorOf(req), kindOf(req)));
   });
   router.get('/setup/:kind/rows.csv', looks, async (req, res) => {
     const kind = kindOf(req);
     res
       .type('text/csv')
       .attachment(`${kind}.csv`)
-      .send(await writeFile(context, kind));
+      .send(await writeFile(context, actorOf(req), kind));
   });
   router.get('/setup/:kind/history/:key', looks, async (req, res) => {
-    answer(res, rowHistoryAnswer, await viewRowHistory(context, kindOf(req), param(req, 'key').split('|')));
+    answer(
+      res,
+      rowHistoryAnswer,
+      await viewRowHistory(context, actorOf(req), kindOf(req), param(req, 'key').split('|')),
+    );
   });
   router.post('/setup/:kind', keeps, async (req, res) => {
     const kind = kindOf(req);
     await addRow(context, actorOf(req), kind, checked(addRowSchema, req.body));
-    answer(res, rowsAnswer, await viewRows(context, kind), 201);
+    answer(res, rowsAnswer, await viewRows(context, actorOf(req), kind), 201);
   });
   router.post('/setup/:kind/end', mayTry(settingLifecycle, 'end'), async (req, res) => {
     const kind = kindOf(req);
     await endRow(context, actorOf(req), kind, checked(endRowSchema, req.body));
-    answer(res, rowsAnswer, await viewRows(context, kind));
+    answer(res, rowsAnswer, await viewRows(context, actorOf(req), kind));
   });
   router.post('/setup/:kind/file', keeps, async (req, res) => {
     answer(res, fileAnswer, await takeFile(context, actorOf(req), kindOf(req), checked(fileSchema, req.body)));

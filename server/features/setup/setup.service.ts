@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { addDays } from '../../../core/numbers/isoDate.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
+import { EVERY_ENTITY, type Role } from '../../../core/workflow/lifecycle.types.ts';
 import { settingLifecycle, type SettingState } from '../../../core/workflow/lifecycles/keeping.ts';
 import {
   SETUP_KINDS,
@@ -12,7 +13,7 @@ import {
 } from '../../../contract/setup.ts';
 import type { Asked, LockedRecord, RecordStore } from '../../platform/acts/acts.types.ts';
 import { perform, performBirth } from '../../platform/acts/perform.ts';
-import type { Actor, Context } from '../../platform/context.ts';
+import { entitiesOf, type Actor, type Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { selectEvents } from '../../platform/history/history.queries.ts';
@@ -35,6 +36,9 @@ import {
   type MasterRow,
 } from './setup.queries.ts';
 
+/** Who looks at master data. */
+export const LOOKERS: readonly Role[] = ['administrator', 'auditor'];
+
 /** The kinds there are, with the columns of their files. */
 export const viewKinds = () => ({
   kinds: SETUP_KINDS.map((kind) => ({ kind, dated: isDated(DESCRIPTORS[kind]), columns: fileColumns(kind) })),
@@ -52,10 +56,27 @@ const recordIdOf = (kind: SetupKind, key: Key): string => `${kind}/${key.map((k)
 export const writeKey = (key: Key): string[] => key.map((k) => k ?? '*');
 const readKey = (key: readonly string[]): Key => key.map((k) => (k === '*' ? null : k));
 
-/** All rows of a kind, each with how often its key was changed. */
-export async function viewRows({ db }: Pick<Context, 'db'>, kind: SetupKind) {
+/** To which entity rows belong: one that all of them name; otherwise they are the whole organisation's. */
+function entityOf(rows: readonly MasterRow[]): string {
+  const named = new Set(rows.map(({ row }) => row.entity));
+  const [entity] = named;
+  return named.size === 1 && typeof entity === 'string' ? entity : EVERY_ENTITY;
+}
+
+/** Whether somebody looks at a row: at what is shared, and at what belongs to an entity where they hold a role. */
+function isSeenBy(actor: Actor): (row: MasterRow) => boolean {
+  const entities = entitiesOf(actor, LOOKERS);
+  return (row) => {
+    const entity = entityOf([row]);
+    return entities === null || entity === EVERY_ENTITY || entities.includes(entity);
+  };
+}
+
+/** All rows of a kind that somebody may look at, each with how often its key was changed. */
+export async function viewRows({ db }: Pick<Context, 'db'>, actor: Actor, kind: SetupKind) {
   const descriptor = DESCRIPTORS[kind];
-  const rows = await selectMasterRows(db, descriptor, await selectLedgers(db));
+  const all = await selectMasterRows(db, descriptor, await selectLedgers(db));
+  const rows = all.filter(isSeenBy(actor));
   const revisions = await selectRevisions(db, kind);
   return {
     kind,
@@ -67,23 +88,47 @@ export async function viewRows({ db }: Pick<Context, 'db'>, kind: SetupKind) {
   };
 }
 
-export const viewRowHistory = async ({ db }: Pick<Context, 'db'>, kind: SetupKind, key: readonly string[]) => ({
-  history: await selectEvents(db, 'setting', recordIdOf(kind, readKey(key))),
-});
+/** What was done to a key; to those who may not look at its rows there is none. */
+export async function viewRowHistory(
+  { db }: Pick<Context, 'db'>,
+  actor: Actor,
+  kind: SetupKind,
+  written: readonly string[],
+) {
+  const key = readKey(written);
+  const rows = await selectKeyRows(db, DESCRIPTORS[kind], key, await selectLedgers(db));
+  if (!rows.some(isSeenBy(actor))) throw new Refused('not-found', { what: 'row of that key' });
+  return { history: await selectEvents(db, 'setting', recordIdOf(kind, key)) };
+}
 
 interface LockedKey extends LockedRecord<SettingState> {
   rows: MasterRow[];
 }
 
-/** A key with its rows. Its revision is the number of its events, so rows that came before any event are at 0. */
-const keyStore = (kind: SetupKind, ledgers: Ledgers): RecordStore<SettingState, LockedKey, Key> => ({
+/**
+ * A key with its rows. Its revision is the number of its events, so rows that came before any event are at 0. It belongs to
+ * the entity that its rows and the one to come name.
+ */
+const keyStore = (
+  kind: SetupKind,
+  ledgers: Ledgers,
+  coming: readonly MasterRow[] = [],
+): RecordStore<SettingState, LockedKey, Key> => ({
   async lock(trx, key) {
     const id = recordIdOf(kind, key);
     await lockKey(trx, id);
     const rows = await selectKeyRows(trx, DESCRIPTORS[kind], key, ledgers);
     if (rows.length === 0) return undefined;
     const state = rows.some((r) => r.validTo === null) ? 'in force' : 'ended';
-    return { id, name: id, state, entity: null, revision: await selectRevision(trx, id), people: {}, rows };
+    return {
+      id,
+      name: id,
+      state,
+      entity: entityOf([...rows, ...coming]),
+      revision: await selectRevision(trx, id),
+      people: {},
+      rows,
+    };
   },
   save: async () => {},
   exists: () => true,
@@ -120,7 +165,6 @@ export async function putRow(
   const key = keyOf(descriptor, row.row);
   await lockKey(trx, recordIdOf(kind, key));
   const rows = await selectKeyRows(trx, descriptor, key, ledgers);
-  if (rows.some((r) => canonical(r) === canonical(row))) return 'unchanged';
   try {
     if (rows.length === 0) return await birth(context, trx, actor, kind, key, row, ledgers);
     return await change(context, trx, actor, kind, { key, row, rows, revision }, ledgers);
@@ -138,12 +182,17 @@ async function birth(
   row: MasterRow,
   ledgers: Ledgers,
 ): Promise<FileOutcome> {
-  await performBirth(context, trx, { lifecycle: settingLifecycle, act: 'add', actor, entity: null }, async () => {
-    await insertMasterRow(trx, DESCRIPTORS[kind], row, ledgers);
-    const jobs = await followUps(trx, kind, DESCRIPTORS[kind], key, row.row);
-    const state = row.validTo === null ? ('in force' as const) : ('ended' as const);
-    return { id: recordIdOf(kind, key), state, result: undefined, facts: factsOf(row), jobs };
-  });
+  await performBirth(
+    context,
+    trx,
+    { lifecycle: settingLifecycle, act: 'add', actor, entity: entityOf([row]) },
+    async () => {
+      await insertMasterRow(trx, DESCRIPTORS[kind], row, ledgers);
+      const jobs = await followUps(trx, kind, DESCRIPTORS[kind], key, row.row);
+      const state = row.validTo === null ? ('in force' as const) : ('ended' as const);
+      return { id: recordIdOf(kind, key), state, result: undefined, facts: factsOf(row), jobs };
+    },
+  );
   return 'added';
 }
 
@@ -165,18 +214,20 @@ async function change(
   const descriptor = DESCRIPTORS[kind];
   const { validity } = descriptor;
   const act = validity === 'dated' ? 'follow' : 'change';
-  if (validity !== 'dated') assertMayChange(validity.changes, rows[0]!, row, key);
-  const wanted = { lifecycle: settingLifecycle, store: keyStore(kind, ledgers), act, key, actor, revision } as const;
-  await perform(context, trx, wanted, async () => {
+  const store = keyStore(kind, ledgers, [row]);
+  const wanted = { lifecycle: settingLifecycle, store, act, key, actor, revision } as const;
+  return perform(context, trx, wanted, async () => {
+    if (rows.some((r) => canonical(r) === canonical(row))) return { result: 'unchanged', unchanged: true };
+    if (validity !== 'dated') assertMayChange(validity.changes, rows[0]!, row, key);
     if (validity === 'dated') await follow(trx, descriptor, key, row, rows, ledgers);
     else await updateMasterRow(trx, descriptor, key, row.row, ledgers);
     const jobs = await followUps(trx, kind, descriptor, key, row.row);
-    return { result: undefined, facts: { ...factsOf(row), from: factsOf(rows.at(-1)!) }, jobs };
+    const result = act === 'follow' ? ('follows' as const) : ('changed' as const);
+    return { result, facts: { ...factsOf(row), from: factsOf(rows.at(-1)!) }, jobs };
   });
-  return act === 'follow' ? 'follows' : 'changed';
 }
 
-/** Ends the row that holds when the new one begins, the day before; a row that begins later stands in the way. */
+/** Ends the row that holds when the new one begins, the day before. The database refuses one that overlaps another. */
 async function follow(
   trx: Db,
   descriptor: Descriptor,
@@ -186,10 +237,8 @@ async function follow(
   ledgers: Ledgers,
 ): Promise<void> {
   const begins = row.validFrom;
-  const before = rows.find((r) => begins !== null && holds(r, begins));
-  if (begins === null || (before && before.validFrom === begins))
-    throw new Refused('row-overlaps', { key: key.join(' ') });
-  if (before) await endMasterRow(trx, descriptor, key, addDays(begins, -1));
+  if (begins !== null && rows.some((r) => holds(r, begins)))
+    await endMasterRow(trx, descriptor, key, addDays(begins, -1));
   await insertMasterRow(trx, descriptor, row, ledgers);
 }
 

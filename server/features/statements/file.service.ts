@@ -11,7 +11,7 @@ import {
 import { readStatements, textOf } from '../../platform/outside/statements/readStatements.ts';
 import { mappingSchema, type FileAnswer, type ImportOptions } from '../../../contract/statements.ts';
 import { selectCard } from '../../records/cards/cards.queries.ts';
-import { importStatements } from './import.service.ts';
+import { importStatements, mayImport } from './import.service.ts';
 import { selectMapping, storeMapping } from './statements.queries.ts';
 
 export interface GivenFile extends ImportOptions {
@@ -48,7 +48,7 @@ async function importTable(context: Context, actor: Actor, file: GivenFile, text
   const { table } = read;
   if (!file.mapping || !file.card) return askForColumns(context, file.name, table);
   const card = await selectCard(context.db, file.card);
-  if (!card) throw new Refused('not-found', { what: 'card' });
+  if (!card || !mayImport(actor, card)) throw new Refused('not-found', { what: 'card' });
   const { entries, problems } = entriesOfTable(table, { ...file.mapping, delimiter: table.delimiter }, card.currency);
   await storeMapping(context.db, headingsOf(table), file.mapping, actor.id, context.clock.now());
   if (entries.length === 0) return { kind: 'imported', name: file.name, format: 'CSV', outcomes: [], problems };

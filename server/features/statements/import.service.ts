@@ -6,6 +6,7 @@ import type { Statement } from '../../../core/evidence/statements/statement.type
 import type { Context } from '../../platform/context.ts';
 import type { ReadStatement, StatementFormat } from '../../platform/outside/statements/readStatements.types.ts';
 import { statementLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
+import { judgeAct } from '../../../core/workflow/judgeAct.ts';
 import type { Outcome } from '../../../contract/statements.ts';
 import { performBirth } from '../../platform/acts/perform.ts';
 import type { Actor } from '../../platform/context.ts';
@@ -56,6 +57,12 @@ export async function importStatements(
   return outcomes;
 }
 
+/** Whether somebody may import for a card: by the role they hold for its entity. The feed may for all. */
+export function mayImport(by: Actor | null, card: CardRow): boolean {
+  const record = { state: null, entity: card.entity_id, people: {} };
+  return by === null || judgeAct(statementLifecycle, 'import', record, by, { isOn: () => true }).ok;
+}
+
 type Place = Document & { sha256: string; position: number };
 
 async function importOne(context: Context, place: Place, read: ReadStatement): Promise<Outcome> {
@@ -63,9 +70,10 @@ async function importOne(context: Context, place: Place, read: ReadStatement): P
   if (!read.ok) return refuse(context, place, read, null, read.says);
   const { statement } = read;
   const digits = statement.account.slice(-4);
-  const card = place.card
+  const found = place.card
     ? await selectCard(context.db, place.card)
     : await selectCardOf(context.db, statement.account);
+  const card = found && found !== 'several' && !mayImport(place.by, found) ? undefined : found;
   if (card === 'several')
     return refuse(
       context,
@@ -148,7 +156,8 @@ type Noted = Pick<StatementRecord, 'statement' | 'entries' | 'added' | 'state' |
 /** Keeps a statement as it came, with what became of it, and the event; its id. */
 function note(context: Context, trx: Db, place: Place, card: CardRow | null, noted: Noted): Promise<bigint> {
   const act = noted.state === 'imported' ? 'import' : 'refuse';
-  const birth = { lifecycle: statementLifecycle, act, actor: place.by, entity: null } as const;
+  const entity = card?.entity_id ?? null;
+  const birth = { lifecycle: statementLifecycle, act, actor: place.by, entity } as const;
   return performBirth(context, trx, birth, async () => {
     const at = context.clock.now();
     const id = await insertStatement(trx, { ...place, ...noted, by: place.by?.id ?? null, card, at });

@@ -157,8 +157,9 @@ export async function storeMapping(db: Db, columns: string, mapping: Mapping, by
 }
 
 const MOST_STATEMENTS = 200;
-export async function selectStatements(db: Db) {
-  const rows = await db('statements as s')
+/** The newest statements of cards of some entities (null: of all), and those a person brought that are of no card. */
+export async function selectStatements(db: Db, entities: readonly string[] | null, personId: string) {
+  const query = db('statements as s')
     .leftJoin('cards as c', 'c.id', 's.card_id')
     .leftJoin('people as p', 'p.id', 's.by_id')
     .orderBy('s.id', 'desc')
@@ -182,6 +183,11 @@ export async function selectStatements(db: Db) {
       'p.name as by',
       's.at',
     );
+  if (entities)
+    query.where((q) =>
+      q.whereIn('c.entity_id', [...entities]).orWhere((own) => own.whereNull('s.card_id').where('s.by_id', personId)),
+    );
+  const rows = await query;
   return rows.map((r) => ({ ...r, opening: write(r.opening, r.currency), closing: write(r.closing, r.currency) }));
 }
 

@@ -29,7 +29,8 @@ export default function Desk() {
   const { data, error, mutate, size, setSize, isLoading } = useQueue(state, q);
   const rows = data?.flatMap((page) => page.claims) ?? [];
   const counts = data?.[0]?.counts ?? {};
-  const numbers = rows.map((row) => row.number).join(' ');
+  // One's own claims are not among those to go through.
+  const numbers = rows.flatMap((row) => (row.own ? [] : [row.number])).join(' ');
   useEffect(() => rememberQueue(numbers.split(' ').filter(Boolean)), [numbers]);
   return (
     <div className="flex flex-col">

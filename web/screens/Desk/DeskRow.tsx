@@ -15,7 +15,7 @@ export function DeskRow({ row, current, onFocus }: { row: QueueRow; current: boo
     <li>
       <Link
         data-row
-        to={`/desk/${row.number}`}
+        to={row.own ? `/claims/${row.number}` : `/desk/${row.number}`}
         tabIndex={current ? 0 : -1}
         onFocus={onFocus}
         className={`${DESK_GRID} items-center border-b border-base-300 py-1.5 last:border-b-0 hover:bg-base-200 focus:bg-base-200`}
@@ -37,22 +37,36 @@ export function DeskRow({ row, current, onFocus }: { row: QueueRow; current: boo
         <span>
           <TideBar pieces={row.tide} />
         </span>
-        <span className="flex gap-1.5">
-          {TIE_KINDS.map((kind) => (
-            <TieMark key={kind} state={row.ties[kind] ?? 'none'} label={kind} />
-          ))}
-        </span>
-        <span className="text-right">
-          {/[1-9]/.test(row.atRisk) ? (
-            <Money amount={row.atRisk} currency={row.ledgerCurrency} />
-          ) : (
-            <span className="quiet">none</span>
-          )}
-        </span>
+        {row.own ? <OthersDecide /> : <Proof row={row} />}
         <span className="text-right">
           <Money amount={row.toPay} currency={row.currency} strong />
         </span>
       </Link>
     </li>
+  );
+}
+
+/** In the place of what finance thinks of a claim, when it is the reader's own. */
+function OthersDecide() {
+  return <span className="quiet col-span-2 text-sm">your own: somebody else decides</span>;
+}
+
+/** The ties at their worst, and what is at risk. */
+function Proof({ row }: { row: QueueRow }) {
+  return (
+    <>
+      <span className="flex gap-1.5">
+        {TIE_KINDS.map((kind) => (
+          <TieMark key={kind} state={row.ties[kind] ?? 'none'} label={kind} />
+        ))}
+      </span>
+      <span className="text-right">
+        {row.atRisk !== null && /[1-9]/.test(row.atRisk) ? (
+          <Money amount={row.atRisk} currency={row.ledgerCurrency} />
+        ) : (
+          <span className="quiet">none</span>
+        )}
+      </span>
+    </>
   );
 }
