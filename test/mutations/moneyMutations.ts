@@ -133,13 +133,7 @@ export const MONEY_MUTATIONS: Mutation[] = [
     '}',
     GATHER,
   ),
-  m(
-    'another entity’s card',
-    `${GATHER}/take.service.ts`,
-    '.entity_id !== row.entity_id)',
-    '.entity_id === null)',
-    GATHER,
-  ),
+  m('another entity’s card', 'server/records/claims/settleCharge.ts', 'if (line.foreign)', 'if (false)', GATHER),
   m(
     'a charge taken twice',
     `${GATHER}/take.service.ts`,

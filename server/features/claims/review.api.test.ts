@@ -212,16 +212,13 @@ describe('who may not', () => {
       numbers: { state: 'with approver' },
     });
   });
-  it('review a claim of an entity for which they hold no role', async () => {
-    await api.owner('person_roles').where({ person_id: 'P02', role: 'reviewer' }).update({ entity_id: 'JP' });
-    expect((await ines.get('/claims/C-1005')).status).toBe(404);
-    expect((await ines.get('/claims/C-1002')).status).toBe(200);
-    const { claims, counts } = (await ines.get('/claims')).body;
-    expect(new Set(claims.map((c: any) => c.entity))).toEqual(new Set(['JP']));
-    expect(counts['in review']).toBe(claims.length);
-    const { claim } = await view('C-1005');
-    expect((await ines.post('/claims/C-1005/clear', { revision: claim.revision })).status).toBe(404);
-    await api.owner('person_roles').where({ person_id: 'P02', role: 'reviewer' }).update({ entity_id: null });
+  it('mark, ask about or look up what is not there', async () => {
+    const { revision } = (await view('C-1009')).claim;
+    const post = (what: string, body: object) => maeve.post(`/claims/C-1009/${what}`, { revision, ...body });
+    const nothing = { mark: 'none', kind: 'tax', line: '99' };
+    expect((await post('marks', nothing)).body.code).toBe('not-found');
+    expect((await post('queries', { line: '99', text: 'Where is it?' })).body.code).toBe('not-found');
+    expect((await maeve.get(`/books/${'0'.repeat(64)}`)).body.code).toBe('not-found');
   });
   it('act with a role that has ended', async () => {
     const roles = () => api.owner('person_roles').where({ person_id: 'P02', role: 'reviewer' });

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
-import { pdf } from '../../../test/fixtures/badReceipts.ts';
+import { chargesOf, freeChargeOf, ownReceipt, revisionsOf, take } from '../../../test/fixtures/gathering.ts';
 
 let api: TestApi;
 let tomas: Client;
@@ -11,22 +11,10 @@ beforeAll(async () => {
 });
 afterAll(() => api.close());
 
-const chargesOf = async (person: Client) =>
-  (await person.get('/charges')).body.charges as {
-    id: string;
-    revision: number;
-    state: string;
-    amount: string;
-    category: string;
-  }[];
-const freeChargeOf = async (person: Client) => (await chargesOf(person)).find((c) => c.state === 'open')!;
 const draft = async () => {
   const { body } = await tomas.get('/pairs');
   return { ...body, revision: body.revisions['C-1031'] as number };
 };
-const seen = async (person = tomas) => (await person.get('/pairs')).body.revisions as Record<string, number>;
-const take = (person: Client, one: object, claim: object | null = null) =>
-  person.post('/drafts/lines', { claim, purpose: claim ? null : 'Tried out', take: [one] });
 const settledOf = async (...lines: string[]) =>
   (
     await api
@@ -37,22 +25,6 @@ const settledOf = async (...lines: string[]) =>
       .orderBy('l.id')
       .select('l.settled_amount as s')
   ).map((r) => (r.s === null ? null : BigInt(r.s)));
-
-async function ownReceipt(person: Client, total: string, confirmed: boolean): Promise<string> {
-  const bytes = await pdf(1, [['Gather Cafe', total]]);
-  const form = new FormData();
-  form.append('file', new Blob([new Uint8Array(bytes)]), `r-${total}.pdf`);
-  const { id } = (await person.send('POST', '/receipts', form)).body.added[0];
-  if (confirmed)
-    await person.put(`/receipts/${id}`, {
-      revision: 1,
-      amount: total,
-      currency: 'EUR',
-      date: '2026-03-02',
-      merchant: 'Gather Cafe',
-    });
-  return id;
-}
 
 describe('putting on a claim', () => {
   it('makes a line of a charge with the category its merchant’s code proposes, paid by card', async () => {
@@ -117,7 +89,7 @@ describe('pairs', () => {
     const [a, b] = await settledOf('3', '4');
     const charge = (await api.owner('charges').where({ id: pair.right }).first())!;
     expect(a! + b!).toBe(BigInt(charge.settled_amount));
-    const { body } = await tomas.post('/pairs/undo', { revisions: await seen(), lines, what: 'charge' });
+    const { body } = await tomas.post('/pairs/undo', { revisions: await revisionsOf(tomas), lines, what: 'charge' });
     expect(body.proposals.charges).toHaveLength(view.proposals.charges.length);
     expect(await settledOf('3', '4')).toEqual([null, null]);
   });
@@ -133,7 +105,7 @@ describe('pairs', () => {
     expect(refused.body.says).toContain(charge.amount);
     await ask({ takeAmount: true });
     expect((await draft()).lines[0].amount).toBe(charge.amount);
-    await tomas.post('/pairs/undo', { revisions: await seen(), lines: pair.lines, what: 'charge' });
+    await tomas.post('/pairs/undo', { revisions: await revisionsOf(tomas), lines: pair.lines, what: 'charge' });
     expect((await draft()).lines[0].amount).toBe(view.lines[0].amount);
   });
 
@@ -206,111 +178,5 @@ describe('a purchasing card’s month', () => {
     expect(events).toEqual(['closed', 'reopened']);
     expect((await takeOff()).status).toBe(200);
     expect((await leilani.get(path)).body.proof.open.count).toBe(1);
-  });
-});
-
-describe('what a holder says of a charge', () => {
-  it('is marked with where it was claimed and taken back, each with its event, by the holder alone', async () => {
-    const charge = await freeChargeOf(tomas);
-    const say = (person: Client, revision: number, reason: string | null) =>
-      person.put(`/charges/${charge.id}/mark`, { revision, reason });
-    expect((await say(leilani, 1, 'Mine')).status).toBe(404);
-    const marked = await say(tomas, charge.revision, 'On paper in March');
-    const now = marked.body.charges.find((c: { id: string }) => c.id === charge.id);
-    expect(now).toMatchObject({ state: 'claimed already', reason: 'On paper in March', revision: charge.revision + 1 });
-    expect((await say(tomas, charge.revision, null)).body.code).toBe('stale');
-    expect((await take(tomas, { charge: charge.id })).body.code).toBe('charge-in-use');
-    expect((await say(tomas, now.revision, null)).status).toBe(200);
-    const events = await api
-      .owner('events')
-      .where({ record_kind: 'charge', record_id: charge.id })
-      .orderBy('seq')
-      .pluck('kind');
-    expect(events).toEqual(['marked as claimed already', 'mark taken back']);
-  });
-});
-
-describe('a card of another entity', () => {
-  it('puts nothing on a claim of this one', async () => {
-    const charge = await freeChargeOf(tomas);
-    await api.owner('cards').where({ id: '4433' }).update({ entity_id: 'JP' });
-    expect((await take(tomas, { charge: charge.id, category: 'meal' })).body.code).toBe('other-entity');
-    await api.owner('cards').where({ id: '4433' }).update({ entity_id: 'IE' });
-  });
-});
-
-describe('what is left of a charge when one of its lines is unpaired', () => {
-  it('is divided anew among the others', async () => {
-    const [{ id }] = await api
-      .owner('charges')
-      .insert({
-        card_id: '4433',
-        booked_on: '2026-01-05',
-        purchased_on: '2026-01-05',
-        amount: 1000,
-        currency: 'USD',
-        settled_amount: 923,
-        settled_currency: 'EUR',
-        merchant: 'Pier One',
-      })
-      .returning('id');
-    const { number } = (await take(tomas, { charge: String(id), category: 'meal' })).body;
-    const key = { claim_id: (await api.owner('claims').where({ number }).first()).id, version: 1 };
-    const line = await api
-      .owner('lines')
-      .where({ ...key, id: '1' })
-      .first();
-    await api
-      .owner('lines')
-      .where({ ...key, id: '1' })
-      .update({ amount: 500 });
-    await api.owner('lines').insert({
-      ...line,
-      id: '2',
-      position: 1,
-      amount: 500,
-      attendees: null,
-      fields: '{}',
-      coding: '{}',
-      before_pair: null,
-      settled_amount: 1,
-    });
-    const parts = async () => (await api.owner('lines').where(key).orderBy('id')).map((l) => l.settled_amount);
-    const unpaired = await tomas.post('/pairs/undo', {
-      revisions: await seen(),
-      lines: [{ claim: number, line: '1' }],
-      what: 'charge',
-    });
-    expect([unpaired.status, await parts()]).toEqual([200, [null, 462n]]);
-  });
-});
-
-describe('a charge divided between two claims', () => {
-  it('gives both their part of what the bank took, and assesses both, each with its event', async () => {
-    const charge = await freeChargeOf(tomas);
-    const receipt = await ownReceipt(tomas, '1.00', true);
-    const first = (await take(tomas, { receipt, category: 'meal' })).body.number as string;
-    const lines = [{ claim: first, line: '1' }];
-    const whole = await take(tomas, { charge: charge.id, category: 'meal' });
-    const second = whole.body.number as string;
-    const half = { revision: (await seen())[second]!, set: { amount: { amount: '1.00', currency: 'EUR' } } };
-    expect((await tomas.put(`/drafts/${second}/lines/1`, half)).body.code).toBe('bank-facts');
-    await api
-      .owner('lines as l')
-      .whereRaw(`claim_id = (select id from claims where number = ?)`, [second])
-      .update({ amount: api.owner.raw('amount - 100') });
-    const paired = await tomas.post('/pairs', { revisions: await seen(), pairs: [{ lines, charge: charge.id }] });
-    expect(paired.status).toBe(200);
-    const parts = await api.owner('lines').where({ charge_id: charge.id }).select('settled_amount');
-    const taken = (await api.owner('charges').where({ id: charge.id }).first()).settled_amount;
-    expect(parts.reduce((a, p) => a + p.settled_amount, 0n)).toBe(taken);
-    for (const number of [first, second]) {
-      const events = api.owner('events').where({ record_kind: 'claim', record_id: number });
-      const last = await events.orderBy('seq', 'desc').first();
-      expect(last.kind).toBe('paired');
-      const claim = await api.owner('claims').where({ number }).first();
-      const stored = await api.owner('assessments').where({ claim_id: claim.id }).first();
-      expect([stored.revision, JSON.parse(last.facts).revision]).toEqual([claim.revision, claim.revision]);
-    }
   });
 });

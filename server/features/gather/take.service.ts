@@ -6,7 +6,7 @@ import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { selectTaxCodes } from '../../records/book/book.queries.ts';
-import { lockCharges, selectCard, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
+import { lockCharges, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf, standingOf } from '../../records/cards/charges.ts';
 import { beginClaim } from '../../records/claims/beginClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
@@ -33,15 +33,13 @@ export function takeOnClaim(context: Context, actor: Actor, { claim, purpose, ta
 }
 
 /** Adds a line for each thing taken; their ids. */
-async function addLines(trx: Db, actor: Actor, { row, at }: LockedClaim, take: Take['take']): Promise<string[]> {
+async function addLines(trx: Db, actor: Actor, { at }: LockedClaim, take: Take['take']): Promise<string[]> {
   const codes = await selectTaxCodes(trx);
   const lines = await selectLines(trx, at);
   const first = lines.reduce((a, l) => Math.max(a, /^\d+$/.test(l.id) ? Number(l.id) : 0), 0) + 1;
   const after = lines.length ? lines.length + 1 : 0;
   for (const [i, one] of take.entries()) {
     const evidence = await evidenceOf(trx, actor, one);
-    if (evidence.charge && (await selectCard(trx, evidence.charge.card))!.entity_id !== row.entity_id)
-      throw new Refused('other-entity', { card: evidence.charge.card, claim: row.number });
     await insertLine(trx, at, after + i, lineOf(String(first + i), one, evidence, codes));
     if (evidence.charge) await settleCharge(trx, evidence.charge);
   }

@@ -8,6 +8,8 @@ export interface ChargeLine {
   id: string;
   /** Whether its claim is in preparation, so that the line may still change. */
   preparing: boolean;
+  /** Whether its claim is of another entity than the charge's card. */
+  foreign: boolean;
   amount: bigint;
   currency: string;
 }
@@ -19,9 +21,12 @@ const linesOfCharges = (trx: Db) =>
 /** The lines that carry a charge, those of submitted claims first. */
 export function selectLinesOfCharge(trx: Db, chargeId: bigint): Promise<ChargeLine[]> {
   const preparing = trx.raw('c.state = any(?) as preparing', [[...IN_PREPARATION]] as never);
+  const foreign = trx.raw('c.entity_id <> k.entity_id as foreign');
   return linesOfCharges(trx)
+    .join('charges as h', 'h.id', 'l.charge_id')
+    .join('cards as k', 'k.id', 'h.card_id')
     .where('l.charge_id', String(chargeId))
-    .select('l.claim_id', 'l.version', 'c.number', 'l.id', 'l.amount', 'l.currency', preparing)
+    .select('l.claim_id', 'l.version', 'c.number', 'l.id', 'l.amount', 'l.currency', preparing, foreign)
     .orderBy([{ column: 'preparing' }, { column: 'c.id' }, { column: 'l.position' }]);
 }
 
