@@ -1,5 +1,5 @@
 import type { Mutation } from './mutations.ts';
-import { m, CLAIMS, GATHER, JOURNALS, RULES, POST, REVIEW } from './guard.ts';
+import { m, CLAIMS, GATHER, JOURNALS, PAY, PAYMENTS, RULES, POST, REVIEW } from './guard.ts';
 
 /** Guards of the server: money. */
 export const MONEY_MUTATIONS: Mutation[] = [
@@ -163,4 +163,13 @@ export const MONEY_MUTATIONS: Mutation[] = [
     'if (false) throw',
     GATHER,
   ),
+  m(
+    'a part that is all or more',
+    PAY,
+    'if (amount !== null && (amount <= 0n || amount >= item.open))',
+    'if (false)',
+    PAYMENTS,
+  ),
+  m('a payment without a rate', PAY, 'if (bank === null) throw', 'if (false) throw', PAYMENTS),
+  m('a payment from no account', PAY, 'if (!accounts.bank) throw', 'if (false) throw', PAYMENTS),
 ];

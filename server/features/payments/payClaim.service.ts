@@ -1,6 +1,7 @@
 import { referenceConverter } from '../../../core/figures/currency/converter.ts';
 import { rateTable } from '../../../core/figures/currency/rateTable.ts';
 import { settleOpenItem, type OpenItem } from '../../../core/ledger/settleOpenItem.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
 import { addDays } from '../../../core/numbers/isoDate.ts';
 import type { SharedBook } from '../../../core/documents/splitBook.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -15,7 +16,7 @@ import { selectOpenItems } from '../../records/ledger/journals.queries.ts';
 import { claimSource } from '../../records/ledger/ledger.types.ts';
 import { postJournal } from '../../records/ledger/postJournal.ts';
 
-/** A payment of a claim: on a day, of all that is open or a part of it (minor units of the claim's currency). */
+/** A payment of a claim: on a day, of all that is open (null) or of less (minor units of the claim's currency). */
 export interface Payment extends SeenClaim {
   date: string;
   amount: bigint | null;
@@ -53,7 +54,10 @@ async function settle(
   { date, amount }: Pick<Payment, 'date' | 'amount'>,
 ) {
   const { accounts, currency: ledger } = book.entities[0]!;
+  if (!accounts.bank) throw new Refused('no-account', { account: 'bank', entity: row.entity_id });
   const item = await openPayable(trx, row);
+  if (amount !== null && (amount <= 0n || amount >= item.open))
+    throw new Refused('no-part', { open: fromMinor(item.open, item.currency), currency: item.currency });
   const paid = amount ?? item.open;
   const rates = await selectRates(trx, {
     currencies: row.currency === ledger ? [] : [row.currency, ledger, PIVOT],
@@ -62,11 +66,11 @@ async function settle(
   });
   const table = rateTable({ ...book, rates });
   const bank = referenceConverter(table, row.currency, ledger, date).convert(paid);
-  if (bank === null) throw new Refused('has-stops', { first: `no rate from ${row.currency} to ${ledger} on ${date}` });
+  if (bank === null) throw new Refused('no-rate', { from: row.currency, to: ledger, date });
   const settlement = {
     amount: paid,
     bank,
-    bankAccount: accounts.bank!,
+    bankAccount: accounts.bank,
     exchangeAccount: accounts.exchangeDifference,
     ledgerCurrency: ledger,
     text: `Payment of ${row.number}`,
