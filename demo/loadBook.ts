@@ -39,6 +39,17 @@ async function loadTerms(db: Db): Promise<void> {
 export async function loadBook(db: Db, day: string): Promise<void> {
   await db('accounts').insert(accountNames.map(([code, name]) => ({ code, name })));
   await loadTerms(db);
+  await loadChart(db);
+  await db('tax_codes').insert(taxCodes.map((code) => ({ recovery: '100', ...code })));
+  await loadRules(db);
+  await db('rates').insert(dailyRates(day));
+  const periods = entities.flatMap((e) => months(day).map((m) => ({ entity_id: e.id, ...m, state: 'open' })));
+  await db('periods').insert(periods);
+  await db('settings').insert({ key: 'clearing-and-posting-apart', value: 'true' });
+  for (const { id } of entities) await rebuildBook(db, id);
+}
+
+async function loadChart(db: Db): Promise<void> {
   await db('dimensions').insert(dimensions.map(([id, name], position) => ({ id, name, position })));
   await db('dimension_values').insert(
     dimensionValues.map(([dimension_id, code, name, owner_id]) => ({
@@ -58,7 +69,9 @@ export async function loadBook(db: Db, day: string): Promise<void> {
       merchant_codes: merchantCodes[id] ?? [],
     })),
   );
-  await db('tax_codes').insert(taxCodes.map((code) => ({ recovery: '100', ...code })));
+}
+
+async function loadRules(db: Db): Promise<void> {
   await db('budgets').insert(
     budgets.map(([entity_id, dimension_id, code, category, amount]) => ({
       entity_id,
@@ -70,12 +83,6 @@ export async function loadBook(db: Db, day: string): Promise<void> {
   );
   await db('coding_rules').insert(codingRules.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
   await db('limits').insert(limits.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
-  await db('rates').insert(dailyRates(day));
-  await db('periods').insert(
-    entities.flatMap((e) => months(day).map((m) => ({ entity_id: e.id, ...m, state: 'open' }))),
-  );
-  await db('settings').insert({ key: 'clearing-and-posting-apart', value: 'true' });
-  for (const { id } of entities) await rebuildBook(db, id);
 }
 
 /** Invented rates on working days that wander a little around a level. */

@@ -2,7 +2,7 @@ import { canonical } from '../core/numbers/canonical.ts';
 import { addDays } from '../core/numbers/isoDate.ts';
 import { toMinor } from '../core/numbers/amount.ts';
 import type { Line } from '../core/documents/case.schema.ts';
-import type { Context } from '../server/platform/context.ts';
+import type { Actor, Context } from '../server/platform/context.ts';
 import { inTransaction } from '../server/platform/db/transaction.ts';
 import { sha256 } from '../server/platform/history/sha256.ts';
 import { systemClock } from '../server/platform/ports/clock.ts';
@@ -113,52 +113,44 @@ const stepsOf = (state: string): string[] => PATHS[state]!;
 
 async function take(context: Context, seed: ClaimSeed, step: string): Promise<void> {
   const { number } = seed;
-  const claim = (await selectClaim(context.db, number))!;
-  const seen = { number, revision: claim.revision };
-  const [claimant, approver, reviewer, controller] = [seed.claimant, seed.approver, 'P02', 'P03'].map(actorOf) as [
-    ReturnType<typeof actorOf>,
-    ReturnType<typeof actorOf>,
-    ReturnType<typeof actorOf>,
-    ReturnType<typeof actorOf>,
-  ];
-  const date = today(context.clock);
-  switch (step) {
-    case 'submit':
-      return submitClaim(context, claimant, seen);
-    case 'withdraw':
-      return withdrawClaim(context, claimant, seen);
-    case 'approve':
-      return approveClaim(context, approver, seen);
-    case 'decline':
-      return declineClaim(context, approver, { ...seen, reason: 'This was paid centrally already.' });
-    case 'return':
-      return returnClaim(context, reviewer, {
-        ...seen,
-        reason: 'The supper receipt is for another evening. Please add the right one.',
-      });
-    case 'clear':
-      return clearClaim(context, reviewer, seen);
-    case 'post':
-      return post(context, seed, seen.revision, date);
-    case 'reverse': {
-      const journal = (await selectLiveJournal(context.db, claimSource(number, claim.version), 'claim'))!.number;
-      const reason = 'Posted with the coding of last year’s project.';
-      await reverseJournal(context, controller, { journal, date, reason, key: `demo-${number}-back` });
-      return;
-    }
-    case 'pay':
-    case 'payHalf':
-      await payClaim(context, controller, {
-        ...seen,
-        date,
-        amount: step === 'pay' ? null : await half(context, number),
-      });
-      return;
-    case 'reject':
-      return rejectPayment(context, controller, seen, 'The account is closed.');
-    default:
-      throw new Error(`${step} is no step`);
-  }
+  const { revision } = (await selectClaim(context.db, number))!;
+  await STEPS[step]!({ context, seed, seen: { number, revision }, date: today(context.clock) });
+}
+
+interface StepOf {
+  context: Context;
+  seed: ClaimSeed;
+  seen: { number: string; revision: number };
+  date: string;
+}
+const [REVIEWER, CONTROLLER] = ['P02', 'P03'].map(actorOf) as [Actor, Actor];
+
+/** What happens to a claim of the demo, each act by somebody who may do it. */
+const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
+  submit: ({ context, seed, seen }) => submitClaim(context, actorOf(seed.claimant), seen),
+  withdraw: ({ context, seed, seen }) => withdrawClaim(context, actorOf(seed.claimant), seen),
+  approve: ({ context, seed, seen }) => approveClaim(context, actorOf(seed.approver), seen),
+  decline: ({ context, seed, seen }) =>
+    declineClaim(context, actorOf(seed.approver), { ...seen, reason: 'This was paid centrally already.' }),
+  return: ({ context, seen }) =>
+    returnClaim(context, REVIEWER, {
+      ...seen,
+      reason: 'The supper receipt is for another evening. Please add the right one.',
+    }),
+  clear: ({ context, seen }) => clearClaim(context, REVIEWER, seen),
+  post: ({ context, seed, seen, date }) => post(context, seed, seen.revision, date),
+  reverse: ({ context, seed, date }) => reverse(context, seed.number, date),
+  pay: ({ context, seen, date }) => payClaim(context, CONTROLLER, { ...seen, date, amount: null }),
+  payHalf: async ({ context, seen, date }) =>
+    payClaim(context, CONTROLLER, { ...seen, date, amount: await half(context, seen.number) }),
+  reject: ({ context, seen }) => rejectPayment(context, CONTROLLER, seen, 'The account is closed.'),
+};
+
+async function reverse(context: Context, number: string, date: string): Promise<void> {
+  const { version } = (await selectClaim(context.db, number))!;
+  const journal = (await selectLiveJournal(context.db, claimSource(number, version), 'claim'))!.number;
+  const reason = 'Posted with the coding of last year’s project.';
+  await reverseJournal(context, CONTROLLER, { journal, date, reason, key: `demo-${number}-back` });
 }
 
 /** Posts as somebody would who looked at the journal of the day. */
@@ -183,32 +175,28 @@ function recordOf(
   start: string,
   { receipt, charge }: { receipt: bigint | null; charge: bigint | null },
 ): LineRecord {
-  const currency = currencyOf(seed);
   const record = lineRecord(documentOf(seed, index, start));
-  return {
-    ...record,
-    line: {
-      ...record.line,
-      date: addDays(start, seed.day),
-      paid_by: seed.by ?? 'own',
-      card: seed.card ?? null,
-      amount: toMinor(seed.amount, currency),
-      currency,
-      country: seed.country,
-      merchant: seed.merchant,
-      description: seed.text,
-      personal: seed.personal ?? false,
-      nights: seed.nights ?? null,
-      attendees: seed.attendees ?? null,
-      rate_kind: seed.settled ? 'card' : seed.own ? 'own' : 'reference',
-      rate_value: seed.own ?? null,
-      settled_amount: seed.settled ? toMinor(...seed.settled) : null,
-      settled_currency: seed.settled?.[1] ?? null,
-      receipt_id: receipt,
-      charge_id: charge,
-    },
-  };
+  return { ...record, line: { ...record.line, ...factsOf(seed, start), receipt_id: receipt, charge_id: charge } };
 }
+
+/** What a line of the demo says beyond its document. */
+const factsOf = (seed: LineSeed, start: string) => ({
+  date: addDays(start, seed.day),
+  paid_by: seed.by ?? 'own',
+  card: seed.card ?? null,
+  amount: toMinor(seed.amount, currencyOf(seed)),
+  currency: currencyOf(seed),
+  country: seed.country,
+  merchant: seed.merchant,
+  description: seed.text,
+  personal: seed.personal ?? false,
+  nights: seed.nights ?? null,
+  attendees: seed.attendees ?? null,
+  rate_kind: seed.settled ? ('card' as const) : seed.own ? ('own' as const) : ('reference' as const),
+  rate_value: seed.own ?? null,
+  settled_amount: seed.settled ? toMinor(...seed.settled) : null,
+  settled_currency: seed.settled?.[1] ?? null,
+});
 
 const currencyOf = (seed: LineSeed): string => seed.currency ?? (seed.country === 'JP' ? 'JPY' : 'EUR');
 

@@ -27,7 +27,26 @@ const NIGHTS_LEFT = 2;
  */
 export async function loadCards(context: Context, claims: readonly ClaimSeed[], day: string): Promise<Book> {
   const { db } = context;
-  await db('cards').insert(
+  await insertCards(db);
+  const book: Book = {
+    cards: cards.map(({ id, currency, owed, ...c }) => ({ id, currency, owed, idle: 'idle' in c })),
+    purchases: purchasesOfClaims(claims, day),
+  };
+  const first = addDays(day, -HISTORY_DAYS);
+  for (let d = first; d < day; d = addDays(d, 1)) passDay(book, d);
+  const bank: Pick<Bank, 'book' | 'deliveries'> = { book, deliveries: [] };
+  await takeMonths(context, book, first, day);
+  const nights = Array.from({ length: 31 }, (_, i) => addDays(`${day.slice(0, 7)}-01`, i)).filter((d) => d < day);
+  for (const [i, night] of nights.entries()) {
+    bank.deliveries.push({ id: `D-${night}`, day: night });
+    if (i < nights.length - NIGHTS_LEFT) await take(context, book, `D-${night}`, night, night);
+  }
+  if (process.env.BANK_FILE) writeFileSync(process.env.BANK_FILE, JSON.stringify(bank));
+  return book;
+}
+
+const insertCards = (db: Db) =>
+  db('cards').insert(
     cards.map(({ id, entity_id, holder_id, kind, currency, label }) => ({
       id,
       digits: id,
@@ -39,25 +58,14 @@ export async function loadCards(context: Context, claims: readonly ClaimSeed[], 
       label,
     })),
   );
-  const book: Book = {
-    cards: cards.map(({ id, currency, owed, ...c }) => ({ id, currency, owed, idle: 'idle' in c })),
-    purchases: purchasesOfClaims(claims, day),
-  };
-  const first = addDays(day, -HISTORY_DAYS);
-  for (let d = first; d < day; d = addDays(d, 1)) passDay(book, d);
-  const bank: Pick<Bank, 'book' | 'deliveries'> = { book, deliveries: [] };
+
+/** One statement for each whole month from the one of a day to the one before another. */
+async function takeMonths(context: Context, book: Book, first: string, day: string): Promise<void> {
   const begin = `${first.slice(0, 7)}-01`;
   for (let from = begin; from < `${day.slice(0, 7)}-01`; from = addDays(`${addDays(from, 31).slice(0, 7)}-01`, 0)) {
     const to = addDays(`${addDays(from, 31).slice(0, 7)}-01`, -1);
     await take(context, book, `M-${from.slice(0, 7)}`, from, to);
   }
-  const nights = Array.from({ length: 31 }, (_, i) => addDays(`${day.slice(0, 7)}-01`, i)).filter((d) => d < day);
-  for (const [i, night] of nights.entries()) {
-    bank.deliveries.push({ id: `D-${night}`, day: night });
-    if (i < nights.length - NIGHTS_LEFT) await take(context, book, `D-${night}`, night, night);
-  }
-  if (process.env.BANK_FILE) writeFileSync(process.env.BANK_FILE, JSON.stringify(bank));
-  return book;
 }
 
 async function take(context: Context, book: Book, name: string, from: string, to: string): Promise<void> {

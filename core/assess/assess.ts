@@ -24,7 +24,9 @@ export interface CaseFigures {
 
 /**
  * The single computation of Ebbet: an ebbet-case/1 that checkCase accepts in, an ebbet-assessment/1 out. Pure: no
- * clock, no randomness, no I/O. What is wrong with the claim comes back as findings; only what checkCase refuses throws.
+ * clock, no randomness, no I/O. What is wrong with the claim comes back as findings; only what checkCase refuses
+ * throws. Example: one own line of 123.00 EUR with 23 % reclaimable → tax 23.00, cost 100.00, payable 123.00, three
+ * journal rows.
  */
 export function assess(document: Case): Assessment {
   const open = openCase(document);
@@ -34,7 +36,10 @@ export function assess(document: Case): Assessment {
   );
 }
 
-/** The figures of a case from lines computed by the caller, who may remember those that did not change. */
+/**
+ * The figures of a case from lines computed by the caller, who may remember those that did not change. Example: two
+ * lines of which one was remembered → the figures `assess` gives for both.
+ */
 export function computeCase(open: OpenCase, figuresOf: (line: Line) => LineFigures): CaseFigures {
   const lines = open.case.claim.lines.map(figuresOf);
   const settlement = settle(open, lines);

@@ -12,8 +12,9 @@ import { entityOn } from '../figures/openCase.ts';
 import { rateDateOf } from '../figures/rateDateOf.ts';
 
 /**
- * All figures of one line: converted amounts, tax, shares, findings. It depends on the line, the claim's header and
- * the book alone, so a preview recomputes only the lines that changed.
+ * All figures of one line: converted amounts, tax, shares, findings. It depends on the line, the claim's header and the
+ * book alone, so a preview recomputes only the lines that changed. Example: 123.00 at 23 % → net 100.00, tax 23.00, one
+ * share of cost 100.00.
  */
 export function assessLine(open: OpenCase, line: Line): LineFigures {
   const scope = openLine(open, line);

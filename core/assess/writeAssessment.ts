@@ -28,7 +28,10 @@ interface Figures {
 const write = (figure: Figure, currency: string): string | null =>
   figure === null ? null : fromMinor(figure, currency);
 
-/** Writes the figures of a case as a document. */
+/**
+ * Writes the figures of a case as a document. Example: a payable of 12300n in EUR → `"payable": "123.00"`; an unknown
+ * figure → null.
+ */
 export function writeAssessment(open: OpenCase, { lines, settlement, rows, findings }: Figures): Assessment {
   const { number, version } = open.case.claim;
   return {

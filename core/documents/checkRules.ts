@@ -5,7 +5,10 @@ import type { Limit } from './rules.schema.ts';
 
 type Path = (string | number)[];
 
-/** Amounts of rules, budgets and estimates carry the decimals of their currency; ids of rules are not used twice on a date. */
+/**
+ * Amounts of rules, budgets and estimates carry the decimals of their currency; ids of rules are not used twice on a
+ * date. Example: a cap of "10.5" in JPY → one problem at its amount.
+ */
 export function checkRules({ book, claim }: Case, ledgerCurrency: string, report: Report): void {
   const check = (amount: string, currency: string, path: Path) => {
     if (readAmount(amount, currency) === null)

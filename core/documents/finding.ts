@@ -86,7 +86,10 @@ const CODES: Partial<Record<FindingKind, string>> = {
   'all-zero': 'split-off',
 };
 
-/** A finding from its kind, its place and its numbers; `difference` among the numbers is also the finding's own. */
+/**
+ * A finding from its kind, its place and its numbers; `difference` among the numbers is also the finding's own.
+ * Example: a share too much by 7.00 → {code: "split-off", line, difference: "7.00", …}.
+ */
 export function finding(kind: FindingKind, place: Place, numbers: Record<string, string | null> = {}): Finding {
   const [severity, words] = WORDS[kind];
   return {

@@ -5,7 +5,10 @@ import type { Problem } from './problem.ts';
 
 export type ReadCase = { ok: true; case: Case } | { ok: false; problems: Problem[] };
 
-/** Validates parsed JSON as an ebbet-case/1. The problems come in the order of the document's rules, never empty. */
+/**
+ * Validates parsed JSON as an ebbet-case/1. The problems come in the order of the document's rules, never empty.
+ * Example: {} → not ok, first "format".
+ */
 export function readCase(json: unknown): ReadCase {
   const parsed = caseSchema.safeParse(json, { reportInput: true });
   if (!parsed.success) return { ok: false, problems: parsed.error.issues.map(toProblem) };
@@ -13,7 +16,10 @@ export function readCase(json: unknown): ReadCase {
   return problems.length > 0 ? { ok: false, problems } : { ok: true, case: parsed.data };
 }
 
-/** The first thing wrong with parsed JSON by a schema, or null. */
+/**
+ * The first thing wrong with parsed JSON by a schema, or null. Example: a string where a number is due → its path and
+ * why; what fits → null.
+ */
 export function firstProblem(schema: z.ZodType, json: unknown): Problem | null {
   const parsed = schema.safeParse(json, { reportInput: true });
   return parsed.success ? null : toProblem(parsed.error.issues[0]!);
@@ -27,7 +33,10 @@ function toProblem(issue: z.core.$ZodIssue): Problem {
   return { path, message: issue.message };
 }
 
-/** "claim.lines[0].amount"; the document itself is "document". */
+/**
+ * "claim.lines[0].amount"; the document itself is "document". ["claim", "lines", 0, "amount"] →
+ * "claim.lines[0].amount".
+ */
 export function writePath(path: Problem['path']): string {
   if (path.length === 0) return 'document';
   return path.map((p, i) => (typeof p === 'number' ? `[${p}]` : i === 0 ? p : `.${p}`)).join('');

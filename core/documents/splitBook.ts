@@ -18,7 +18,10 @@ export interface OwnBook {
   left: CodeLeft[];
 }
 
-/** A whole book from its shared and its own part. Codes without a budget stay without one. */
+/**
+ * A whole book from its shared and its own part. Codes without a budget stay without one. Example: "120.00" left for
+ * grant G-1 → a budget of G-1 with that left.
+ */
 export function joinBook(shared: SharedBook, own: OwnBook): Book {
   const left = new Map(own.left.map((l) => [`${l.dimension}/${l.code}`, l]));
   const dimensions = (shared.dimensions ?? []).map((d) => ({

@@ -15,9 +15,10 @@ const PLACES = 12;
 const show = (value: Fraction): string => fractionToDecimal(value, PLACES);
 
 /**
- * How every figure of a line came about, as data: its inputs, the rule by its number in the calculations, the rates with
- * their source and date, the exact and the rounded result. Worked out only when somebody asks; the figures themselves are
- * those of `assess`. Undefined when the case has no such line.
+ * How every figure of a line came about, as data: its inputs, the rule by its number in the calculations, the rates
+ * with their source and date, the exact and the rounded result. Worked out only when somebody asks; the figures
+ * themselves are those of `assess`. Undefined when the case has no such line. Example: 100.00 USD at 0.9001 →
+ * claimAmount, "amount × rate", exactly 90.01, result "90.01".
  */
 export function explainLine(document: Case, lineId: string): Explanation[] | undefined {
   const line = document.claim.lines.find((l) => l.id === lineId);

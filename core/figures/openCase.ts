@@ -3,7 +3,10 @@ import { datedRows } from '../numbers/datedRows.ts';
 import type { Case } from '../documents/case.schema.ts';
 import type { OpenCase } from './figures.types.ts';
 
-/** Indexes the book of a valid case. A case that checkCase would refuse throws a RangeError here or later. */
+/**
+ * Indexes the book of a valid case. A case that checkCase would refuse throws a RangeError here or later. Example:
+ * `open.taxCodes.on("IE-23", "2026-03-01")` → the row that holds that day.
+ */
 export function openCase(document: Case): OpenCase {
   const { book, claim, postingDate } = document;
   const entities = datedRows(book.entities, (row) => row.id);
@@ -23,7 +26,10 @@ export function openCase(document: Case): OpenCase {
   };
 }
 
-/** The entity as it is on a line's date: its registrations, recovery and rules. */
+/**
+ * The entity as it is on a line's date: its registrations, recovery and rules. Example: registered from 1 April → a
+ * line of 31 March sees no registration.
+ */
 export function entityOn(open: OpenCase, date: string) {
   return open.entities.on(open.case.claim.entity, date) ?? open.entity;
 }

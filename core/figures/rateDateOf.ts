@@ -2,7 +2,10 @@ import type { Line } from '../documents/case.schema.ts';
 import type { OpenCase } from './figures.types.ts';
 import { entityOn } from './openCase.ts';
 
-/** The date whose rates a line takes, by the entity's choice. checkCase has seen to it that a needed date is there. */
+/**
+ * The date whose rates a line takes, by the entity's choice. checkCase has seen to it that a needed date is there.
+ * Example: "line" → the line’s date; "submission" → the day the claim was submitted.
+ */
 export function rateDateOf(open: OpenCase, line: Line): string {
   const choice = entityOn(open, line.date).rateDate ?? 'line';
   switch (choice) {

@@ -3,8 +3,9 @@ import { balanced, row } from './row.ts';
 
 /**
  * The accrual of a claim that is not posted at a period's end: the cost of each share, net of recoverable tax, against
- * the entity's accruals account. It reverses itself on the first day of the next period (reverseRows). A share whose cost
- * cannot be computed is left out and returned, so that somebody can estimate it.
+ * the entity's accruals account. It reverses itself on the first day of the next period (reverseRows). A share whose
+ * cost cannot be computed is left out and returned, so that somebody can estimate it. Example: 123.00 with 23.00
+ * reclaimable → Dr cost 100.00, Cr accruals 100.00.
  */
 export function accrue(open: OpenCase, lines: readonly LineFigures[]): { rows: RowFigures[]; without: string[] } {
   const { accruals } = open.entity.accounts;

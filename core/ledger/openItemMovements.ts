@@ -10,7 +10,10 @@ export interface OpenItemMovement extends OpenItemRef {
   ledgerAmount: bigint;
 }
 
-/** The movements of a journal's rows, one for each row on a control account. They add up to what those accounts move by. */
+/**
+ * The movements of a journal's rows, one for each row on a control account. They add up to what those accounts move by.
+ * Example: Cr payable 123.00 → one movement of -12300n for its claim.
+ */
 export const openItemMovements = (rows: readonly RowFigures[]): OpenItemMovement[] =>
   rows.flatMap(({ moves, account, currency, amount, debit }, index) =>
     moves ? [{ ...moves, position: index + 1, account, currency, amount, ledgerAmount: debit }] : [],

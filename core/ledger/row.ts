@@ -10,7 +10,10 @@ export interface RowDetails {
   moves?: OpenItemRef;
 }
 
-/** A journal row that belongs to no line. `debit` in ledger minor units, negative for a credit. */
+/**
+ * A journal row that belongs to no line. `debit` in ledger minor units, negative for a credit. ("6310", -500n, …) →
+ * credit 5.00 in a ledger of two decimals.
+ */
 export function row(
   account: string,
   debit: bigint,
@@ -30,7 +33,10 @@ export function row(
   };
 }
 
-/** The rows that are not zero, checked to balance; a difference is a programming error. */
+/**
+ * The rows that are not zero, checked to balance; a difference is a programming error. 5n, 0n, -5n → two rows; 5n, -4n
+ * → RangeError.
+ */
 export function balanced(rows: readonly RowFigures[]): RowFigures[] {
   const left = rows.reduce((a, r) => a + r.debit, 0n);
   if (left !== 0n) throw new Error(`the journal is out of balance by ${left}`);

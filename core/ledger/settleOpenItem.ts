@@ -32,7 +32,8 @@ export interface SettledItem {
 /**
  * Pays a payable, collects a receivable or takes back an advance: the account moves by its booked ledger value (in
  * proportion for a part, all that is left with the last), the bank by what it moved, the difference is an exchange
- * difference. More than what is open, or nothing, throws a RangeError.
+ * difference. More than what is open, or nothing, throws a RangeError. Example: a payable of 100.00 USD booked at 90.01
+ * EUR, paid with 91.00 → exchange loss 0.99.
  */
 export function settleOpenItem(item: OpenItem, settlement: Settlement): SettledItem {
   const { amount, bank } = settlement;
@@ -53,7 +54,10 @@ export function settleOpenItem(item: OpenItem, settlement: Settlement): SettledI
   return { rows, left: { open: item.open - amount, booked: item.booked - booked } };
 }
 
-/** What of a payment goes to the person when receivables of the same currency are netted from it first, oldest first. */
+/**
+ * What of a payment goes to the person when receivables of the same currency are netted from it first, oldest first.
+ * (100n, [30n, 90n]) → paid 0n, netted 30n and 70n; (100n, [30n]) → paid 70n.
+ */
 export function netReceivables(payable: bigint, receivables: readonly bigint[]): { paid: bigint; netted: bigint[] } {
   let left = magnitude(payable);
   const netted = receivables.map((open) => {

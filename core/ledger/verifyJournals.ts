@@ -17,8 +17,8 @@ export interface AboutJournal {
 
 /**
  * Checks exported journals one by one, then against the events that are about them. `sha256` gives the lower-case hex
- * digest of a text. A journal that was changed, is out of balance, comes twice, is missing, was replaced, or that no event
- * tells of is a fault.
+ * digest of a text. A journal that was changed, is out of balance, comes twice, is missing, was replaced, or that no
+ * event tells of is a fault. Example: a row changed by a cent → its number among what does not agree.
  */
 export function journalVerifier(sha256: (text: string) => string) {
   const hashes = new Map<string, string>();

@@ -7,6 +7,9 @@ export interface DatedRows<T> {
   has(key: string): boolean;
 }
 
+/**
+ * Rows looked up by key and date. A row to 30 June and one from 1 July → `on(key, "2026-07-01")` gives the second.
+ */
 export function datedRows<T extends Dated>(rows: readonly T[], keyOf: (row: T) => string): DatedRows<T> {
   const index = new Map<string, T[]>();
   for (const row of rows) {

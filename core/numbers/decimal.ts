@@ -3,7 +3,10 @@ import { fraction, type Fraction } from './fraction.ts';
 const DECIMAL = /^-?(?:0|[1-9]\d*)(?:\.\d+)?$/;
 const LONGEST = 60;
 
-/** True for a plain decimal such as "0", "12.50" or "-3.125": no sign +, no exponent, no grouping. */
+/**
+ * True for a plain decimal such as "0", "12.50" or "-3.125": no sign +, no exponent, no grouping. "-3.125" → true;
+ * "1e3", "1,000" and "" → false.
+ */
 export function isDecimal(text: string): boolean {
   return text.length <= LONGEST && DECIMAL.test(text);
 }

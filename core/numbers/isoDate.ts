@@ -1,6 +1,9 @@
 const DAY = 86_400_000;
 
-/** True for a calendar date written YYYY-MM-DD that exists (2026-02-31 does not). */
+/**
+ * True for a calendar date written YYYY-MM-DD that exists (2026-02-31 does not). "2024-02-29" → true; "2026-02-29" →
+ * false.
+ */
 export function isIsoDate(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
   const time = Date.parse(`${text}T00:00:00Z`);

@@ -20,7 +20,10 @@ const DECIMALS = new Map(
   BY_DECIMALS.flatMap(([decimals, codes]) => codes.split(' ').map((code) => [code, decimals] as const)),
 );
 
-/** Decimals of an ISO 4217 currency (JPY 0, EUR 2, BHD 3), or null for a code that has none or does not exist. */
+/**
+ * Decimals of an ISO 4217 currency (JPY 0, EUR 2, BHD 3), or null for a code that has none or does not exist. "EUR" →
+ * 2; "JPY" → 0; "BHD" → 3; "XYZ" → null.
+ */
 export function minorUnits(currency: string): number | null {
   return DECIMALS.get(currency) ?? null;
 }

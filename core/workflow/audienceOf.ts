@@ -8,7 +8,8 @@ export type Audience = (typeof AUDIENCES)[number];
 /**
  * The audience a person belongs to for a claim, or null when the claim does not exist for them. Being the claimant or
  * preparer comes before every role, so nobody sees of their own claim what finance says among itself. Approvers and
- * finance see what was submitted, never a draft.
+ * finance see what was submitted, never a draft. Example: a reviewer who is the claimant → "claimant"; a stranger
+ * without a role → null.
  */
 export function audienceOf(
   claim: ActRecord<ClaimState> & { submitted: boolean },

@@ -20,9 +20,10 @@ export interface ChainedEvent {
 export const CHAIN_START = '0'.repeat(64);
 
 /**
- * The text whose SHA-256 is the event's hash: its format, the hash before it, and everything the event says, one field a
- * line; null is an empty line, facts are canonical JSON and stand last. No field holds a line break. The database computes
- * the same text when an event is added.
+ * The text whose SHA-256 is the event's hash: its format, the hash before it, and everything the event says, one field
+ * a line; null is an empty line, facts are canonical JSON and stand last. No field holds a line break. The database
+ * computes the same text when an event is added. Example: the same event with another reason → the same text, for
+ * reasons go in by their salted hash.
  */
 export function eventText(event: ChainedEvent): string {
   const { previousHash, recordKind, recordId, seq, at, actor, kind, about, privateHash, facts } = event;

@@ -16,8 +16,9 @@ export interface Rules {
 
 /**
  * Whether a person may do an act on a record now. Who they are is judged before where the record is, so that a stranger
- * learns nothing of its state. The first reason found is given, in the order relation that forbids, role, relation that is
- * needed, state. Pure; the same answer opens a button, a key and a route.
+ * learns nothing of its state. The first reason found is given, in the order relation that forbids, role, relation that
+ * is needed, state. Pure; the same answer opens a button, a key and a route. Example: the claimant clears their own
+ * claim → not ok, "own"; a reviewer clears a draft → "state".
  */
 export function judgeAct<S extends string, A extends string>(
   { acts }: Lifecycle<S, A>,
@@ -53,7 +54,10 @@ function keptApart<S extends string>(
 
 const unique = <T>(values: readonly T[]): T[] => [...new Set(values)];
 
-/** The acts a person may do on a record now, in the order of the table; [] for nobody's. */
+/**
+ * The acts a person may do on a record now, in the order of the table; [] for nobody's. Example: a reviewer of a claim
+ * in review → among them "clear"; its claimant → without it.
+ */
 export function actsOpen<S extends string, A extends string>(
   lifecycle: Lifecycle<S, A>,
   record: ActRecord<S>,

@@ -18,7 +18,10 @@ export interface ChainSeal {
   hash: string;
 }
 
-/** Walks chains event by event, in the order they come; `sha256` gives the lower-case hex digest of a text. */
+/**
+ * Walks chains event by event, in the order they come; `sha256` gives the lower-case hex digest of a text. Example: an
+ * event taken out of the middle → the one after it has the fault "gap".
+ */
 export function chainVerifier(sha256: (text: string) => string) {
   const ends = new Map<string, ChainSeal>();
   return {

@@ -24,13 +24,8 @@ const KEYS: [string, string][] = [
 
 /** All keys, and the switch for those who do not want single letters to act. */
 export function KeyHelp({ onClose }: { onClose: () => void }) {
-  const [on, setOn] = useState(singleKeysOn);
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => dialog.current?.showModal(), []);
-  const change = (next: boolean) => {
-    setSingleKeys(next);
-    setOn(next);
-  };
   return (
     <dialog
       ref={dialog}
@@ -41,28 +36,40 @@ export function KeyHelp({ onClose }: { onClose: () => void }) {
       <h2 id="keys-title" className="mb-3 text-lg font-semibold">
         Keys
       </h2>
-      <dl className="grid grid-cols-[7rem_1fr] gap-y-1">
-        {KEYS.map(([key, what]) => (
-          <div key={key} className="contents">
-            <dt>
-              <kbd className="kbd kbd-sm">{key}</kbd>
-            </dt>
-            <dd>{what}</dd>
-          </div>
-        ))}
-      </dl>
-      <label className="mt-4 flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="checkbox checkbox-sm"
-          checked={on}
-          onChange={(e) => change(e.target.checked)}
-        />
-        Single letters act outside of fields
-      </label>
+      <KeyList />
+      <SingleKeys />
       <form method="dialog" className="mt-4 text-right">
         <button className="btn btn-sm">Close</button>
       </form>
     </dialog>
+  );
+}
+
+function SingleKeys() {
+  const [on, setOn] = useState(singleKeysOn);
+  const change = (next: boolean) => {
+    setSingleKeys(next);
+    setOn(next);
+  };
+  return (
+    <label className="mt-4 flex items-center gap-2">
+      <input type="checkbox" className="checkbox checkbox-sm" checked={on} onChange={(e) => change(e.target.checked)} />
+      Single letters act outside of fields
+    </label>
+  );
+}
+
+function KeyList() {
+  return (
+    <dl className="grid grid-cols-[7rem_1fr] gap-y-1">
+      {KEYS.map(([key, what]) => (
+        <div key={key} className="contents">
+          <dt>
+            <kbd className="kbd kbd-sm">{key}</kbd>
+          </dt>
+          <dd>{what}</dd>
+        </div>
+      ))}
+    </dl>
   );
 }

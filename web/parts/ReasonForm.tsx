@@ -25,16 +25,7 @@ export function ReasonForm({ label, act, note, onSubmit, onClose, children }: Re
       onSubmit={(e) => void submit(e)}
       className="flex flex-wrap items-center gap-2 border-t border-base-300 bg-base-200 px-4 py-2"
     >
-      <input
-        className="input input-sm min-w-60 flex-1"
-        aria-label={label}
-        placeholder={label}
-        autoFocus
-        required
-        maxLength={2000}
-        value={reason}
-        onChange={(e) => setReason(e.target.value)}
-      />
+      <ReasonField label={label} reason={reason} onChange={setReason} />
       {children}
       {note && <span className="quiet text-sm">{note}</span>}
       <button className="btn btn-primary btn-sm" disabled={busy || reason.trim() === ''}>
@@ -44,5 +35,26 @@ export function ReasonForm({ label, act, note, onSubmit, onClose, children }: Re
         Cancel
       </button>
     </form>
+  );
+}
+
+interface ReasonFieldProps {
+  label: string;
+  reason: string;
+  onChange: (reason: string) => void;
+}
+
+function ReasonField({ label, reason, onChange }: ReasonFieldProps) {
+  return (
+    <input
+      className="input input-sm min-w-60 flex-1"
+      aria-label={label}
+      placeholder={label}
+      autoFocus
+      required
+      maxLength={2000}
+      value={reason}
+      onChange={(e) => onChange(e.target.value)}
+    />
   );
 }

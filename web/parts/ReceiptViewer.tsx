@@ -25,51 +25,20 @@ const ZOOMS = [1, 1.5, 2, 3, 4];
 export function ReceiptViewer({ id, pages, label, marks = [] }: ReceiptViewerProps) {
   const [zoom, setZoom] = useState(0);
   const [turns, setTurns] = useState(0);
-  const [chosen, setChosen] = useState<number | null>(null);
   const [failed, setFailed] = useState(false);
-  const wanted = marks.find((m) => m.focus)?.spot.page ?? null;
-  const [seen, setSeen] = useState(wanted);
-  if (wanted !== seen) {
-    setSeen(wanted);
-    setChosen(null);
-  }
-  const page = Math.min(pages.length, chosen ?? wanted ?? 1);
-  const { width, height } = pages[page - 1] ?? { width: 1, height: 1 };
-  const lying = turns % 2 === 1;
-  const [w, h] = lying ? [height, width] : [width, height];
+  const [page, setChosen] = usePage(pages.length, marks.find((m) => m.focus)?.spot.page ?? null);
+  const size = pages[page - 1] ?? { width: 1, height: 1 };
   return (
     <figure className="flex min-h-72 flex-1 flex-col border-t border-base-300">
-      <figcaption className="flex items-center gap-1 px-4 py-1 text-sm">
-        <span className="mr-auto truncate">{label}</span>
-        {pages.length > 1 && (
-          <>
-            <Tool
-              label="Page before"
-              icon={<ChevronLeft size={15} />}
-              disabled={page === 1}
-              onClick={() => setChosen(page - 1)}
-            />
-            <span className="quiet text-xs whitespace-nowrap">
-              {page} of {pages.length}
-            </span>
-            <Tool
-              label="Next page"
-              icon={<ChevronRight size={15} />}
-              disabled={page === pages.length}
-              onClick={() => setChosen(page + 1)}
-            />
-          </>
-        )}
-        <Tool label="Smaller" icon={<Minus size={15} />} disabled={zoom === 0} onClick={() => setZoom(zoom - 1)} />
-        <span className="quiet w-10 text-center text-xs">{Math.round(ZOOMS[zoom]! * 100)} %</span>
-        <Tool
-          label="Larger"
-          icon={<Plus size={15} />}
-          disabled={zoom === ZOOMS.length - 1}
-          onClick={() => setZoom(zoom + 1)}
-        />
-        <Tool label="Turn" icon={<RotateCw size={15} />} onClick={() => setTurns((turns + 1) % 4)} />
-      </figcaption>
+      <Tools
+        label={label}
+        page={page}
+        of={pages.length}
+        setChosen={setChosen}
+        zoom={zoom}
+        setZoom={setZoom}
+        onTurn={() => setTurns((turns + 1) % 4)}
+      />
       <div
         className="min-h-0 flex-1 overflow-auto bg-base-300 p-2"
         tabIndex={0}
@@ -77,38 +46,137 @@ export function ReceiptViewer({ id, pages, label, marks = [] }: ReceiptViewerPro
         aria-label={`${label}, scrollable`}
       >
         {failed ? (
-          <p role="alert" className="p-3">
-            The picture could not be loaded.{' '}
-            <button type="button" className="link" onClick={() => setFailed(false)}>
-              Try again
-            </button>
-          </p>
+          <NoPicture onAgain={() => setFailed(false)} />
         ) : (
-          <svg
-            viewBox={`0 0 ${w} ${h}`}
-            className="mx-auto block"
-            style={{ width: `${ZOOMS[zoom]! * 100}%`, maxWidth: zoom === 0 ? `${w}px` : 'none' }}
-            role="img"
-            aria-label={label}
-          >
-            <g transform={turned(turns, width, height)}>
-              <image
-                href={`/api/receipts/${id}/pages/${page}`}
-                width={width}
-                height={height}
-                onError={() => setFailed(true)}
-              />
-              {marks
-                .filter((m) => m.spot.page === page)
-                .map((m) => (
-                  <MarkBox key={m.label} mark={m} width={width} height={height} />
-                ))}
-            </g>
-          </svg>
+          <PageWithMarks
+            id={id}
+            page={page}
+            size={size}
+            turns={turns}
+            zoom={zoom}
+            label={label}
+            marks={marks}
+            onFail={() => setFailed(true)}
+          />
         )}
       </div>
     </figure>
   );
+}
+
+interface ToolsProps {
+  label: string;
+  page: number;
+  of: number;
+  setChosen: (page: number) => void;
+  zoom: number;
+  setZoom: (zoom: number) => void;
+  onTurn: () => void;
+}
+
+function Tools({ label, page, of, setChosen, zoom, setZoom, onTurn }: ToolsProps) {
+  return (
+    <figcaption className="flex items-center gap-1 px-4 py-1 text-sm">
+      <span className="mr-auto truncate">{label}</span>
+      {of > 1 && <PageChoice page={page} of={of} onChange={setChosen} />}
+      <ZoomChoice zoom={zoom} onChange={setZoom} />
+      <Tool label="Turn" icon={<RotateCw size={15} />} onClick={onTurn} />
+    </figcaption>
+  );
+}
+
+function NoPicture({ onAgain }: { onAgain: () => void }) {
+  return (
+    <p role="alert" className="p-3">
+      The picture could not be loaded.{' '}
+      <button type="button" className="link" onClick={onAgain}>
+        Try again
+      </button>
+    </p>
+  );
+}
+
+function PageChoice({ page, of, onChange }: { page: number; of: number; onChange: (page: number) => void }) {
+  return (
+    <>
+      <Tool
+        label="Page before"
+        icon={<ChevronLeft size={15} />}
+        disabled={page === 1}
+        onClick={() => onChange(page - 1)}
+      />
+      <span className="quiet text-xs whitespace-nowrap">
+        {page} of {of}
+      </span>
+      <Tool
+        label="Next page"
+        icon={<ChevronRight size={15} />}
+        disabled={page === of}
+        onClick={() => onChange(page + 1)}
+      />
+    </>
+  );
+}
+
+interface PageWithMarksProps {
+  id: string;
+  page: number;
+  size: { width: number; height: number };
+  turns: number;
+  zoom: number;
+  label: string;
+  marks: readonly SpotMark[];
+  onFail: () => void;
+}
+
+/** One page, turned and enlarged, with a frame around each figure that was read on it. */
+function PageWithMarks({ id, page, size, turns, zoom, label, marks, onFail }: PageWithMarksProps) {
+  const { width, height } = size;
+  const [w, h] = turns % 2 === 1 ? [height, width] : [width, height];
+  return (
+    <svg
+      viewBox={`0 0 ${w} ${h}`}
+      className="mx-auto block"
+      style={{ width: `${ZOOMS[zoom]! * 100}%`, maxWidth: zoom === 0 ? `${w}px` : 'none' }}
+      role="img"
+      aria-label={label}
+    >
+      <g transform={turned(turns, width, height)}>
+        <image href={`/api/receipts/${id}/pages/${page}`} width={width} height={height} onError={onFail} />
+        {marks
+          .filter((m) => m.spot.page === page)
+          .map((m) => (
+            <MarkBox key={m.label} mark={m} width={width} height={height} />
+          ))}
+      </g>
+    </svg>
+  );
+}
+
+function ZoomChoice({ zoom, onChange }: { zoom: number; onChange: (zoom: number) => void }) {
+  return (
+    <>
+      <Tool label="Smaller" icon={<Minus size={15} />} disabled={zoom === 0} onClick={() => onChange(zoom - 1)} />
+      <span className="quiet w-10 text-center text-xs">{Math.round(ZOOMS[zoom]! * 100)} %</span>
+      <Tool
+        label="Larger"
+        icon={<Plus size={15} />}
+        disabled={zoom === ZOOMS.length - 1}
+        onClick={() => onChange(zoom + 1)}
+      />
+    </>
+  );
+}
+
+/** The page that is looked at: the one chosen, until another figure is in focus, whose page is then shown. */
+function usePage(count: number, wanted: number | null): [number, (page: number) => void] {
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [seen, setSeen] = useState(wanted);
+  if (wanted !== seen) {
+    setSeen(wanted);
+    setChosen(null);
+  }
+  return [Math.min(count, chosen ?? wanted ?? 1), setChosen];
 }
 
 /** A frame around a figure, a little larger than it, with its name as a title. */

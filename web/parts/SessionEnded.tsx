@@ -28,27 +28,8 @@ export function SessionEnded({ person, onBack }: { person: Person; onBack: () =>
     >
       <strong>Your session has ended.</strong>
       <span className="quiet">Sign in again as {person.name}; the page stays as it is.</span>
-      <input
-        className="input input-sm w-64"
-        type="email"
-        required
-        placeholder="E-mail"
-        aria-label="E-mail"
-        autoComplete="username"
-        value={email}
-        onChange={(e) => setEmail(e.target.value)}
-      />
-      <input
-        className="input input-sm w-44"
-        type="password"
-        required
-        placeholder="Password"
-        aria-label="Password"
-        autoComplete="current-password"
-        autoFocus
-        value={password}
-        onChange={(e) => setPassword(e.target.value)}
-      />
+      <Entry name="E-mail" type="email" complete="username" value={email} onChange={setEmail} />
+      <Entry name="Password" type="password" complete="current-password" value={password} onChange={setPassword} />
       <button className="btn btn-primary btn-sm">Sign in</button>
       {problem && (
         <span role="alert" className="text-error">
@@ -58,3 +39,25 @@ export function SessionEnded({ person, onBack }: { person: Person; onBack: () =>
     </form>
   );
 }
+
+interface EntryProps {
+  name: string;
+  type: 'email' | 'password';
+  complete: string;
+  value: string;
+  onChange: (value: string) => void;
+}
+
+const Entry = ({ name, type, complete, value, onChange }: EntryProps) => (
+  <input
+    className={`input input-sm ${type === 'email' ? 'w-64' : 'w-44'}`}
+    type={type}
+    required
+    placeholder={name}
+    aria-label={name}
+    autoComplete={complete}
+    autoFocus={type === 'password'}
+    value={value}
+    onChange={(e) => onChange(e.target.value)}
+  />
+);

@@ -23,19 +23,7 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
       </a>
       <header className="flex h-11 shrink-0 items-center gap-1 bg-neutral px-3 text-neutral-content">
         <span className="mr-4 text-lg font-semibold tracking-wide">Ebbet</span>
-        <nav aria-label="Places" className="flex h-full items-stretch">
-          {placesOf(person).map((place) => (
-            <NavLink
-              key={place.path}
-              to={place.path}
-              className={({ isActive }) =>
-                `flex items-center border-b-2 px-3 ${isActive ? 'border-current font-semibold' : 'border-transparent opacity-85 hover:opacity-100'}`
-              }
-            >
-              {place.name}
-            </NavLink>
-          ))}
-        </nav>
+        <Places person={person} />
         <span className="ml-auto truncate pl-4">
           <span className="hidden sm:inline">{person.name}</span>
         </span>
@@ -50,6 +38,24 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
       {help && <KeyHelp onClose={() => setHelp(false)} />}
       <ToastRegion />
     </div>
+  );
+}
+
+function Places({ person }: { person: Person }) {
+  return (
+    <nav aria-label="Places" className="flex h-full items-stretch">
+      {placesOf(person).map((place) => (
+        <NavLink
+          key={place.path}
+          to={place.path}
+          className={({ isActive }) =>
+            `flex items-center border-b-2 px-3 ${isActive ? 'border-current font-semibold' : 'border-transparent opacity-85 hover:opacity-100'}`
+          }
+        >
+          {place.name}
+        </NavLink>
+      ))}
+    </nav>
   );
 }
 

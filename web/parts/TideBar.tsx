@@ -28,29 +28,41 @@ export function TideBar({ pieces, wide = false }: { pieces: TidePiece[]; wide?: 
   const words = parts.map((p) => `${p.state} ${age(p.ms)}`).join(', then ');
   return (
     <span className="block" title={words}>
-      <svg
-        viewBox="0 0 100 8"
-        preserveAspectRatio="none"
-        role="img"
-        aria-label={`Progress: ${words}`}
-        className={`block w-full ${wide ? 'h-3' : 'h-2'}`}
-      >
-        {parts.map((p) => (
-          <rect
-            key={p.x}
-            x={p.x}
-            y="0"
-            width={Math.max(p.width - 0.9, 0.5)}
-            height="8"
-            rx="1"
-            fill={TONES[p.state] ?? 'var(--sea-1)'}
-          />
-        ))}
-      </svg>
+      <Bar parts={parts} words={words} wide={wide} />
       <span className="quiet mt-0.5 flex justify-between text-xs leading-tight">
         <span>{parts.at(-1)!.state}</span>
         <span>{age(now - Date.parse(since[0]!.from))}</span>
       </span>
     </span>
+  );
+}
+
+interface BarProps {
+  parts: ReturnType<typeof tideParts>;
+  words: string;
+  wide: boolean;
+}
+
+function Bar({ parts, words, wide }: BarProps) {
+  return (
+    <svg
+      viewBox="0 0 100 8"
+      preserveAspectRatio="none"
+      role="img"
+      aria-label={`Progress: ${words}`}
+      className={`block w-full ${wide ? 'h-3' : 'h-2'}`}
+    >
+      {parts.map((p) => (
+        <rect
+          key={p.x}
+          x={p.x}
+          y="0"
+          width={Math.max(p.width - 0.9, 0.5)}
+          height="8"
+          rx="1"
+          fill={TONES[p.state] ?? 'var(--sea-1)'}
+        />
+      ))}
+    </svg>
   );
 }

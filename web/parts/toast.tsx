@@ -32,28 +32,29 @@ export function ToastRegion() {
       aria-live="polite"
       className="pointer-events-none fixed inset-x-0 bottom-14 z-40 flex justify-center"
     >
-      {current && (
-        <div
-          className={`pointer-events-auto flex max-w-[90vw] items-center gap-3 rounded-box px-4 py-2 shadow-lg ${current.tone === 'bad' ? 'bg-error text-error-content' : 'bg-neutral text-neutral-content'}`}
-        >
-          <span>{current.text}</span>
-          {current.act && (
-            <button
-              type="button"
-              className="font-semibold underline"
-              onClick={() => {
-                current.act!.run();
-                setCurrent(null);
-              }}
-            >
-              {current.act.label}
-            </button>
-          )}
-          <button type="button" aria-label="Dismiss" onClick={() => setCurrent(null)}>
-            ×
-          </button>
-        </div>
+      {current && <Message toast={current} onClose={() => setCurrent(null)} />}
+    </div>
+  );
+}
+
+function Message({ toast: { text, tone, act }, onClose }: { toast: Toast; onClose: () => void }) {
+  const run = () => {
+    act?.run();
+    onClose();
+  };
+  return (
+    <div
+      className={`pointer-events-auto flex max-w-[90vw] items-center gap-3 rounded-box px-4 py-2 shadow-lg ${tone === 'bad' ? 'bg-error text-error-content' : 'bg-neutral text-neutral-content'}`}
+    >
+      <span>{text}</span>
+      {act && (
+        <button type="button" className="font-semibold underline" onClick={run}>
+          {act.label}
+        </button>
       )}
+      <button type="button" aria-label="Dismiss" onClick={onClose}>
+        ×
+      </button>
     </div>
   );
 }

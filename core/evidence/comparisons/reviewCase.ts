@@ -19,7 +19,10 @@ export interface Review {
   movements: OpenItemMovement[];
 }
 
-/** Assesses a valid case and compares it with its evidence, computing every line once. */
+/**
+ * Assesses a valid case and compares it with its evidence, computing every line once. Example: a line of 20.00 with a
+ * receipt over 20.50 → its receipt tie is off by 0.50.
+ */
 export function reviewCase(document: Case, evidence: Evidence): Review {
   const open = openCase(document);
   return review(open, (line) => assessLine(open, line), evidence);
@@ -44,7 +47,10 @@ export interface CasePreview {
   withLine(line: Line): Preview;
 }
 
-/** Opens a valid case for previews. The same computation, remembering the lines that do not change. */
+/**
+ * Opens a valid case for previews. The same computation, remembering the lines that do not change. Example: one line of
+ * 300 changed → one line computed, the others remembered.
+ */
 export function previewCase(document: Case, evidence: Evidence): CasePreview {
   const open = openCase(document);
   const remembered = new Map<Line, LineFigures>(document.claim.lines.map((line) => [line, assessLine(open, line)]));

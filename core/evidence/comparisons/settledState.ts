@@ -7,8 +7,9 @@ export type MarkKind = (typeof MARKS)[number];
 export type ShownTie = TieState | MarkKind;
 
 /**
- * The state of a tie with its mark: what is off can be waived, what cannot be compared waived or ticked as seen. A mark on
- * what is tied, and a tick on what is off, change nothing.
+ * The state of a tie with its mark: what is off can be waived, what cannot be compared waived or ticked as seen. A mark
+ * on what is tied, and a tick on what is off, change nothing. Off and waived → "waived"; off and seen → "off"; tied and
+ * seen → "tied".
  */
 export function settledState(tie: Pick<Tie, 'state'>, mark: MarkKind | null): ShownTie {
   if (mark === 'waived' && (tie.state === 'off' || tie.state === 'open')) return 'waived';
@@ -16,5 +17,8 @@ export function settledState(tie: Pick<Tie, 'state'>, mark: MarkKind | null): Sh
   return tie.state;
 }
 
-/** Whether a comparison still has to be dealt with before the claim can be cleared. */
+/**
+ * Whether a comparison still has to be dealt with before the claim can be cleared. "off" and "open" → true; "waived",
+ * "seen", "tied" and "none" → false.
+ */
 export const isLoose = (state: ShownTie): boolean => state === 'off' || state === 'open';

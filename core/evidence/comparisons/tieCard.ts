@@ -10,7 +10,7 @@ const DAYS = 3;
 /**
  * Card charge with line: amount (of all lines that carry the charge, here and on other claims), currency, what the bank
  * took, date, merchant and card. A line paid by card without a charge is open; one not paid by card has nothing to
- * compare.
+ * compare. Example: 20.00 claimed of a charge of 20.00 → tied; a line without a charge → open.
  */
 export function tieCard(line: Line, charge: ChargeEvidence | null, sharing: readonly Line[]): Tie {
   const empty = { line: line.id, kind: 'card' as const, difference: null, comparisons: [], steps: [] };

@@ -14,7 +14,8 @@ import type { Evidence, Tie } from './tie.types.ts';
 
 /**
  * Every comparison of every line of a claim, in the order of the lines and of TIE_KINDS, from the figures computed of
- * the case, so that no figure is computed a second way.
+ * the case, so that no figure is computed a second way. Example: one line → eight ties, those that do not apply in the
+ * state none.
  */
 export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Assessment, evidence: Evidence): Tie[] {
   const { lines } = open.case.claim;

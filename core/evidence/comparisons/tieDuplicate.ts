@@ -2,7 +2,10 @@ import type { Line } from '../../documents/case.schema.ts';
 import { fromComparisons } from './_lib/states.ts';
 import type { DuplicateEvidence, Tie } from './tie.types.ts';
 
-/** Earlier claims of anybody with the line: tied when nothing looks like the same spending, off for each that does. */
+/**
+ * Earlier claims of anybody with the line: tied when nothing looks like the same spending, off for each that does.
+ * Example: the same 20.00 at the same merchant two days before → off.
+ */
 export function tieDuplicate(line: Line, duplicates: readonly DuplicateEvidence[]): Tie {
   const comparisons = duplicates.map((d) => ({
     fact: `claim ${d.claim}, line ${d.line}, ${d.claimant}`,

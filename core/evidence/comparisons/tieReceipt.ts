@@ -15,7 +15,8 @@ export interface ReceiptContext {
 
 /**
  * Receipt with line: amount, currency, date, merchant and, where tax is reclaimed, the tax number. A receipt used by
- * several lines is compared with their sum. A line without a receipt is open.
+ * several lines is compared with their sum. A line without a receipt is open. Example: 20.00 EUR claimed, 19.00 EUR on
+ * the receipt → off by 1.00.
  */
 export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
   if (!context) return { line: line.id, kind: 'receipt', state: 'open', difference: null, comparisons: [], steps: [] };

@@ -2,7 +2,10 @@ import type { Verdict } from '../../figures/policy/policy.types.ts';
 import { fromComparisons } from './_lib/states.ts';
 import type { Comparison, Tie } from './tie.types.ts';
 
-/** What the rules of one kind came to for a line, from the verdicts about it: the limits of the policy, the rules of the chart, the budgets left. */
+/**
+ * What the rules of one kind came to for a line, from the verdicts about it: the limits of the policy, the rules of the
+ * chart, the budgets left. Example: a night of 171.00 against a cap of 140.00 → off by 31.00.
+ */
 export function tieRules(line: string, kind: Verdict['kind'], verdicts: readonly Verdict[]): Tie {
   const own = verdicts.filter((v) => v.kind === kind);
   const comparisons = own.map(compare);

@@ -11,7 +11,10 @@ import type { Comparison, Step, Tie } from './tie.types.ts';
 
 const OFF = new Set(['tax-base', 'tax-off', 'tax-country', 'tax-unregistered']);
 
-/** Tax claimed with tax computed, and how much of it is reclaimable. Tolerance: one minor unit, by rule. */
+/**
+ * Tax claimed with tax computed, and how much of it is reclaimable. Tolerance: one minor unit, by rule. Example: 18.71
+ * on the receipt, 18.70 computed → tied; 19.00 → off by 0.30.
+ */
 export function tieTax(open: OpenCase, line: Line, assessed: AssessedLine, findings: readonly Finding[]): Tie {
   const parts: (Line | Item)[] = line.items?.length ? line.items : [line];
   const comparisons = parts.flatMap((part, index) =>

@@ -32,7 +32,10 @@ export const NEAR_DAYS = 3;
 /** Bits in which near-identical pictures differ at most. With four bands of 16 bits, one band is then always equal. */
 export const NEAR_BITS = 3;
 
-/** Why two lines may be the same spending, or null. Two different charges of the bank are two purchases. */
+/**
+ * Why two lines may be the same spending, or null. Two different charges of the bank are two purchases. Example: the
+ * same receipt on both → "same receipt"; other amounts and papers → null.
+ */
 export function reasonOf(a: DuplicateLine, b: DuplicateLine): DuplicateReason | null {
   if (a.receipt !== null && a.receipt === b.receipt) return 'same receipt';
   if (a.charge !== null && a.charge === b.charge) return 'same charge';
@@ -48,7 +51,7 @@ export function reasonOf(a: DuplicateLine, b: DuplicateLine): DuplicateReason | 
 
 /**
  * Whether two pictures are near-identical: slips of one shop look much alike, so those that are known to show different
- * amounts are not.
+ * amounts are not. Example: 2 bits apart → true; 2 apart, but known to show 10.00 and 12.00 → false.
  */
 export function looksAlike(
   a: Pick<DuplicateLine, 'likeness' | 'shows'>,
@@ -61,7 +64,8 @@ export function looksAlike(
 /**
  * Finds lines that may be one spending claimed twice, in time near-linear in their number: lines are put into buckets
  * by what would have to be equal, and only neighbours in a bucket are compared. Of a chain of duplicates every
- * neighbouring pair is given, so the whole chain can be followed.
+ * neighbouring pair is given, so the whole chain can be followed. Example: lines a and b with one receipt, c alone →
+ * one finding, a with b.
  */
 export function findDuplicates(lines: readonly DuplicateLine[]): Duplicate[] {
   const found = new Map<string, Duplicate>();
@@ -124,7 +128,9 @@ function window(bucket: readonly DuplicateLine[], compare: (a: DuplicateLine, b:
     for (let j = i + 1; j < Math.min(bucket.length, i + 1 + WINDOW); j += 1) compare(bucket[i]!, bucket[j]!);
 }
 
-/** In how many of their 64 bits two likeness hashes differ. */
+/**
+ * In how many of their 64 bits two likeness hashes differ. ("00000000000000ff", "00000000000000fe") → 1; the same → 0.
+ */
 export function bitsApart(a: string, b: string): number {
   let count = 0;
   for (let at = 0; at < 16; at += 8) {

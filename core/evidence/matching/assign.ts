@@ -8,9 +8,8 @@ export interface Edge {
 /**
  * The choice of pairs with the greatest total worth in which no row and no column stands twice; rows and columns may
  * stay alone. Exact, by successive cheapest augmenting paths over the edges there are (Jonker and Volgenant 1987, on
- * sparse graphs; from memory). Deterministic: equal worth goes to the earlier row and column.
- *
- * @returns for each row its column, or -1
+ * sparse graphs; from memory). Deterministic: equal worth goes to the earlier row and column.  @returns for each row
+ * its column, or -1 Example: worths [[9, 8], [8, 0]] → row 0 with column 1, row 1 with column 0: 16 and not 9.
  */
 export function assign(rows: number, columns: number, edges: readonly Edge[]): Int32Array {
   const byRow: Edge[][] = Array.from({ length: rows }, () => []);

@@ -24,7 +24,8 @@ const MERCHANT = 20;
 
 /**
  * How likely two sides are the same spending, with the reasons, or null when they cannot be: an amount has to agree to
- * the minor unit, in the currency of the purchase or in what the bank took, and the dates have to be near.
+ * the minor unit, in the currency of the purchase or in what the bank took, and the dates have to be near. Example:
+ * same amount, day and merchant → 100; another amount → null.
  */
 export function scorePair(left: Side, right: Side): Score | null {
   const amount = amountOf(left, right);

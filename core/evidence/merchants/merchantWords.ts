@@ -4,7 +4,10 @@ const LEGAL = new Set(
   ),
 );
 
-/** The words that tell a merchant: without case, accents, punctuation, legal forms and shop numbers. */
+/**
+ * The words that tell a merchant: without case, accents, punctuation, legal forms and shop numbers. "Café Ördög Ltd." →
+ * ["cafe", "ordog"]; "" → [].
+ */
 export function merchantWords(name: string): string[] {
   const plain = name
     .normalize('NFKD')
@@ -18,7 +21,8 @@ export function merchantWords(name: string): string[] {
 
 /**
  * How alike two merchants are, 0 to 1: the share of the shorter name's words that stand in the longer one. With `cut`,
- * words that a bank cut off count too when at least three letters are left ("slaney quay sto" and "Slaney Quay Stores").
+ * words that a bank cut off count too when at least three letters are left ("slaney quay sto" and "Slaney Quay
+ * Stores"). ("Quay Hotel", "QUAY HOTEL DUBLIN") → 1; ("Quay Hotel", "Pier Cafe") → 0.
  */
 export function merchantLikeness(a: string | null, b: string | null, cut = true): number {
   if (!a || !b) return 0;

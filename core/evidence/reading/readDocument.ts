@@ -14,11 +14,10 @@ const USUAL_DECIMALS = 2;
 
 /**
  * Reads a receipt or invoice from its words and where they stand. Proposes; a person confirms. Pure: the same words on
- * the same day give the same reading.
- *
- * @param words every word of the document, in any order
- * @param asOf today, ISO 8601; dates after it are not taken for the day of the purchase
- * @returns amounts as decimal strings with the decimals of the currency found (two when none was found)
+ * the same day give the same reading.  @param words every word of the document, in any order @param asOf today, ISO
+ * 8601; dates after it are not taken for the day of the purchase @returns amounts as decimal strings with the decimals
+ * of the currency found (two when none was found) Example: "TOTAL EUR 20.00" → amount 20.00, sure when the lines above
+ * add up to it.
  */
 export function readDocument(words: readonly Word[], asOf: string): Reading {
   const lines = toLines(words);

@@ -3,7 +3,8 @@ import type { Statement } from './statement.types.ts';
 
 /**
  * What does not agree in a statement, in words with the difference; empty when all totals hold: closing = opening −
- * spent + come back, and the count and sum it states of itself.
+ * spent + come back, and the count and sum it states of itself. Example: opening 100.00, spent 30.00, closing 80.00 →
+ * one text, a difference of 10.00.
  */
 export function checkStatement(statement: Statement): string[] {
   const { currency, entries, opening, closing, stated } = statement;

@@ -26,8 +26,9 @@ export interface MonthProof {
 
 /**
  * Proves a card's month: the statements follow each other without a gap (each opens with what the one before closed
- * with), what was spent leads from the first opening to the last closing, and every charge is accounted for.
- * A statement that lies within the days of a longer one is left out of the chain.
+ * with), what was spent leads from the first opening to the last closing, and every charge is accounted for. A
+ * statement that lies within the days of a longer one is left out of the chain. Example: opening 0.00, closing -50.00,
+ * charges of 20.00 and 30.00 → difference 0.00.
  */
 export function reconcileMonth(
   currency: string,

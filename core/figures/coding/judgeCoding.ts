@@ -16,8 +16,9 @@ interface CodedShare {
 
 /**
  * The rules of the chart applied to a claim: every code exists and holds on the line's date and for its category, every
- * combination is one the coding rules allow, and no budget or cap is exceeded. A book without dimensions has no chart to
- * check against. The owner of a code is named with what is said about it.
+ * combination is one the coding rules allow, and no budget or cap is exceeded. A book without dimensions has no chart
+ * to check against. The owner of a code is named with what is said about it. Example: a project without the spend type
+ * its rule requires → one verdict, a stop.
  */
 export function judgeCoding(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
   const { dimensions, codingRules } = open.case.book;

@@ -15,7 +15,10 @@ export interface Converter {
   rate: Rate | null;
 }
 
-/** A converter from major-to-major `factor`; null stands for a missing rate. */
+/**
+ * A converter from major-to-major `factor`; null stands for a missing rate. ("USD", "EUR", 9/10).convert(100n) → 90n;
+ * with null for the factor → null.
+ */
 export function converterOf(from: string, to: string, factor: Fraction | null, rate: Rate | null = null): Converter {
   if (factor === null) return { convert: () => null, factor, rate };
   if (factor.n === factor.d && from === to) return { convert: (minor) => minor, factor, rate };
@@ -24,7 +27,10 @@ export function converterOf(from: string, to: string, factor: Fraction | null, r
   return { convert: (minor) => roundHalfAway(minor * n, d), factor, rate };
 }
 
-/** By the published rates of a date. */
+/**
+ * By the published rates of a date. USD to EUR at 0.9 → 10000n gives 9000n; the same currency → unchanged; no quote →
+ * null.
+ */
 export function referenceConverter(rates: RateTable, from: string, to: string, date: string): Converter {
   const rate = rates.find(from, to, date);
   return converterOf(from, to, rate?.value ?? null, rate);
@@ -32,8 +38,9 @@ export function referenceConverter(rates: RateTable, from: string, to: string, d
 
 /**
  * The converter of a line into the claim's or the ledger's currency, by its kind of rate: a card charge converts in
- * proportion to what the bank took, a claimant's own rate applies to the claim currency and is carried on from there
- * to the ledger's by the published rate. An amount already in the target currency stays itself, whatever the kind.
+ * proportion to what the bank took, a claimant's own rate applies to the claim currency and is carried on from there to
+ * the ledger's by the published rate. An amount already in the target currency stays itself, whatever the kind. A card
+ * took 92.30 EUR for 100.00 USD → 50.00 USD is 46.15 EUR.
  */
 export function lineConverter(
   line: Line,

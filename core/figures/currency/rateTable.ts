@@ -22,8 +22,9 @@ export interface RateTable {
 const MAX_AGE = 7;
 
 /**
- * Indexes the quotes of a book. A lookup takes a direct quote, else the reciprocal, else two legs over the pivot;
- * of each pair the newest quote not after the date and at most `maxRateAge` days old. Nothing is rounded.
+ * Indexes the quotes of a book. A lookup takes a direct quote, else the reciprocal, else two legs over the pivot; of
+ * each pair the newest quote not after the date and at most `maxRateAge` days old. Nothing is rounded. EUR to USD 1.25
+ * only → USD to EUR 0.8, marked reciprocal.
  */
 export function rateTable(book: Pick<Book, 'rates' | 'pivot' | 'maxRateAge'>): RateTable {
   const newestFirst = indexQuotes(book.rates);

@@ -4,7 +4,10 @@ import { judgeCap, judgeEstimate, judgeNear } from './_lib/caps.ts';
 import { judgeAge, judgeFields, judgePlan, judgeReceipt, judgeText, judgeWeekend } from './_lib/facts.ts';
 import type { Verdict } from './policy.types.ts';
 
-/** Every limit of the book applied to a claim, kept or not, in the order of the book. */
+/**
+ * Every limit of the book applied to a claim, kept or not, in the order of the book. Example: a meal of 45.00, a cap of
+ * 40.00 → not kept, difference 5.00.
+ */
 export function judgeLimits(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
   return (open.case.book.limits ?? []).flatMap((limit) => judge(open, limit, lines));
 }

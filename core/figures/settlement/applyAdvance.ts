@@ -11,7 +11,10 @@ export interface Uncovered {
   claimAmount: bigint;
 }
 
-/** The own lines an advance in their currency can cover: those with a positive amount, in line order. */
+/**
+ * The own lines an advance in their currency can cover: those with a positive amount, in line order. Example: own
+ * 20.00, card 30.00, own -5.00 → the first alone.
+ */
 export function uncoveredLines(lines: readonly LineFigures[]): Uncovered[] {
   return lines
     .filter(({ line, amount }) => line.paidBy === 'own' && amount > 0n)
@@ -32,7 +35,8 @@ interface Step {
 /**
  * Applies one advance to what is due and not yet covered (claim currency, minor units). Money spent in the advance's
  * own currency counts unit for unit against the lines in that currency; what is left of it converts at the posting
- * date's published rate. Changes `lines` to what then remains uncovered.
+ * date's published rate. Changes `lines` to what then remains uncovered. Example: 100.00 open, 62.56 due → 62.56 used,
+ * 37.44 left.
  */
 export function applyAdvance(
   open: OpenCase,
@@ -109,7 +113,10 @@ function coverByRate(open: OpenCase, currency: string, left: bigint, room: bigin
   return part === 0n ? NOTHING : { claim, part };
 }
 
-/** An advance whose application cannot be computed. */
+/**
+ * An advance whose application cannot be computed. Example: an advance in KES without a rate → used, left and its
+ * ledger part null.
+ */
 export function unknown(advance: Advance): AppliedAdvance {
   return { advance, applied: null, part: null, ledgerPart: null, left: null };
 }

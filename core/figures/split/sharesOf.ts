@@ -17,7 +17,8 @@ const WHOLE: Split = { by: 'equal', shares: [{ coding: {} }] };
 
 /**
  * The shares of a line or item: every column is apportioned by the same weights, cost is their difference, so each
- * column adds up to the line's. Without a split there is one share; with a split that does not hold every figure is null.
+ * column adds up to the line's. Without a split there is one share; with a split that does not hold every figure is
+ * null. Example: 100.00 in three equal shares → 33.34, 33.33, 33.33; no split → one share.
  */
 export function sharesOf(scope: LineScope, place: Place, part: SharedPart): ShareFigures[] {
   const split = part.split ?? WHOLE;

@@ -19,6 +19,7 @@ const wrong = (problem: SplitProblem, difference: string | null = null): SplitWe
  * The weights of a split of `gross` (minor units of `currency`).
  * percent: values sum to 100, a `rest` takes what is missing · amount: values sum to the gross and carry its sign ·
  * weight: at least one above 0 · equal: values are not looked at.
+ * Percent 50 and rest → 1/2 and 1/2; amounts 60.00 and 30.00 of 100.00 → "sum".
  */
 export function splitWeights(split: Split, gross: bigint, currency: string): SplitWeights {
   const values = split.shares.map((share) => share.value ?? null);

@@ -25,7 +25,10 @@ interface Entry {
   figures: EntryFigures | null;
 }
 
-/** The tax rows of a line or item, one for each entry and component, and the findings about them. */
+/**
+ * The tax rows of a line or item, one for each entry and component, and the findings about them. Example: 123.00 with
+ * one entry of 23 % → one row, net 100.00, tax 23.00.
+ */
 export function taxOfPart(scope: LineScope, part: TaxedPart): TaxFigures[] {
   if (part.entries.length === 0) return [];
   const entries = computeEntries(scope, part);

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { claimActs, type ClaimAnswer, type MakerView, type PlainAct, type ReasonedAct } from '../../api/claims.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { failed } from '../../parts/failed.ts';
 import { toast } from '../../parts/toast.tsx';
 
 interface ClaimActsProps {
@@ -25,18 +26,13 @@ export function ClaimActs({ view, onDone, onFail }: ClaimActsProps) {
   const { number, revision } = view.claim;
   const [asking, setAsking] = useState<ReasonedAct | null>(null);
   const acts = claimActs(number);
-  const run = (work: Promise<ClaimAnswer>, done: string) =>
-    work.then(
-      (next) => {
-        toast({ text: `${number} ${done}` });
-        setAsking(null);
-        onDone(next);
-      },
-      (failure: Error) => {
-        toast({ text: failure.message, tone: 'bad' });
-        onFail();
-      },
-    );
+  const run = async (work: Promise<ClaimAnswer>, done: string) => {
+    const next = await work.catch(failed);
+    if (!next) return onFail();
+    toast({ text: `${number} ${done}` });
+    setAsking(null);
+    onDone(next);
+  };
   const asked = REASONED.find((r) => r.act === asking);
   return (
     <>

@@ -6,8 +6,8 @@ import { gather } from '../../api/gather.ts';
 import { Money } from '../../parts/Money.tsx';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { spotsOf } from '../../parts/spots.ts';
-import { toast } from '../../parts/toast.tsx';
 import { sayChange } from '../../words/whereItIs.ts';
+import { failed } from '../../parts/failed.ts';
 import { DraftItems } from './DraftItems.tsx';
 
 interface ClaimLinesProps {
@@ -18,17 +18,24 @@ interface ClaimLinesProps {
 /** What is open under a line. */
 type Open = 'receipt' | 'items' | null;
 
+const NOTHING = { line: '', what: null };
+
 /** The lines of a claim, each with what finance changed, what the rules say of it, its receipt and its items. */
 export function ClaimLines({ view, onChanged, onFail }: ClaimLinesProps) {
   const { data: chart } = useChart();
-  const [open, setOpen] = useState<{ line: string; what: Open }>({ line: '', what: null });
+  const [open, setOpen] = useState<{ line: string; what: Open }>(NOTHING);
+  const close = () => setOpen(NOTHING);
+  const saved = (next: ClaimAnswer) => {
+    close();
+    onChanged(next);
+  };
   const fail = (error: unknown) => {
-    toast({ text: error instanceof Error ? error.message : 'That failed. Try again.', tone: 'bad' });
+    failed(error);
     onFail();
   };
   const { number, revision } = view.claim;
   const toggle = (line: string, what: Open) =>
-    setOpen(open.line === line && open.what === what ? { line, what: null } : { line, what });
+    setOpen(open.line === line && open.what === what ? NOTHING : { line, what });
   return (
     <>
       <h2 className="mt-6 mb-1 font-semibold">Lines</h2>
@@ -37,23 +44,13 @@ export function ClaimLines({ view, onChanged, onFail }: ClaimLinesProps) {
           <li key={line.id} className="border-b border-base-300 px-4 py-2 last:border-b-0">
             <LineFacts view={view} line={line} chart={chart} />
             <LineActs
-              view={view}
-              line={line}
+              {...{ view, line }}
               open={open.line === line.id ? open.what : null}
               toggle={(what) => toggle(line.id, what)}
               remove={() => void gather.removeLine(number, line.id, revision).then(onChanged, fail)}
             />
             {open.line === line.id && open.what === 'items' && (
-              <DraftItems
-                key={revision}
-                {...{ view, line, chart }}
-                onSaved={(next) => {
-                  setOpen({ line: line.id, what: null });
-                  onChanged(next);
-                }}
-                onFail={fail}
-                onClose={() => setOpen({ line: line.id, what: null })}
-              />
+              <DraftItems key={revision} {...{ view, line, chart }} onSaved={saved} onFail={fail} onClose={close} />
             )}
             {open.line === line.id && open.what === 'receipt' && <LineReceipt view={view} line={line} />}
           </li>
@@ -82,23 +79,29 @@ function LineFacts({ view, line, chart }: LineProps & { chart: Chart | undefined
         </span>
         <LineAmount view={view} line={line} />
       </div>
-      {view.changes
-        .filter((c) => c.line === line.id)
-        .map((change) => (
-          <p key={change.field} className="mt-1 text-sm">
-            <strong>Finance changed</strong> {sayChange(change)}
-          </p>
-        ))}
-      {view.findings
-        .filter((f) => f.line === line.id)
-        .map((f, i) => (
-          <p key={i} className="quiet mt-1 text-sm">
-            {f.says}
-          </p>
-        ))}
+      <LineRemarks view={view} line={line} />
     </>
   );
 }
+
+const LineRemarks = ({ view, line }: LineProps) => (
+  <>
+    {view.changes
+      .filter((c) => c.line === line.id)
+      .map((change) => (
+        <p key={change.field} className="mt-1 text-sm">
+          <strong>Finance changed</strong> {sayChange(change)}
+        </p>
+      ))}
+    {view.findings
+      .filter((f) => f.line === line.id)
+      .map((f, i) => (
+        <p key={i} className="quiet mt-1 text-sm">
+          {f.says}
+        </p>
+      ))}
+  </>
+);
 
 const LineAmount = ({ view, line }: LineProps) => (
   <span className="text-right">

@@ -21,6 +21,8 @@ const STATES: readonly ClaimState[] = [
   'withdrawn',
 ];
 
+type DeskClaim = Parameters<typeof DeskRow>[0]['row'];
+
 /** The queue: one row a claim, what deserves attention first. */
 export default function Desk() {
   const [state, setState] = useState('in review');
@@ -34,39 +36,54 @@ export default function Desk() {
   useEffect(() => rememberQueue(numbers.split(' ').filter(Boolean)), [numbers]);
   return (
     <div className="flex flex-col">
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-4 pt-3 pb-2">
-        <h1 className="text-xl font-semibold">Desk</h1>
-        <StateFilter state={state} counts={counts} onPick={setState} />
-        <input
-          type="search"
-          className="input input-sm ml-auto w-44"
-          placeholder="Number, person, purpose"
-          aria-label="Find claims"
-          value={typed}
-          onChange={(e) => setTyped(e.target.value)}
-        />
-      </div>
-      {error ? (
-        <Trouble error={error} retry={() => void mutate()} />
-      ) : isLoading && !data ? (
-        <Loading shape="rows" />
-      ) : rows.length === 0 ? (
-        <Empty title={q ? `No claim ${state} fits “${q}”` : `No claim is ${state}`}>
-          {q
-            ? 'Try a part of the number, the name or the purpose, or another state.'
-            : 'Claims appear here as they reach this state. Pick another state above.'}
-        </Empty>
-      ) : (
-        <>
-          <QueueTable rows={rows} />
-          {data?.at(-1)?.next && (
-            <button type="button" className="btn btn-sm m-4 self-start" onClick={() => void setSize(size + 1)}>
-              Show more
-            </button>
-          )}
-        </>
+      <DeskHead state={state} counts={counts} onState={setState} typed={typed} onTyped={setTyped} />
+      {error ? <Trouble error={error} retry={() => void mutate()} /> : null}
+      {!error && isLoading && !data ? <Loading shape="rows" /> : null}
+      {!error && data && <Queue rows={rows} state={state} q={q} />}
+      {!error && data?.at(-1)?.next && (
+        <button type="button" className="btn btn-sm m-4 self-start" onClick={() => void setSize(size + 1)}>
+          Show more
+        </button>
       )}
     </div>
+  );
+}
+
+interface DeskHeadProps {
+  state: string;
+  counts: Record<string, number>;
+  onState: (state: string) => void;
+  typed: string;
+  onTyped: (typed: string) => void;
+}
+
+function DeskHead({ state, counts, onState, typed, onTyped }: DeskHeadProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-4 pt-3 pb-2">
+      <h1 className="text-xl font-semibold">Desk</h1>
+      <StateFilter state={state} counts={counts} onPick={onState} />
+      <input
+        type="search"
+        className="input input-sm ml-auto w-44"
+        placeholder="Number, person, purpose"
+        aria-label="Find claims"
+        value={typed}
+        onChange={(e) => onTyped(e.target.value)}
+      />
+    </div>
+  );
+}
+
+function Queue({ rows, state, q }: { rows: DeskClaim[]; state: string; q: string }) {
+  if (rows.length > 0) return <QueueTable rows={rows} />;
+  if (q)
+    return (
+      <Empty title={`No claim ${state} fits “${q}”`}>
+        Try a part of the number, the name or the purpose, or another state.
+      </Empty>
+    );
+  return (
+    <Empty title={`No claim is ${state}`}>Claims appear here as they reach this state. Pick another state above.</Empty>
   );
 }
 
@@ -96,7 +113,7 @@ function StateFilter({
   );
 }
 
-function QueueTable({ rows }: { rows: Parameters<typeof DeskRow>[0]['row'][] }) {
+function QueueTable({ rows }: { rows: DeskClaim[] }) {
   const navigate = useNavigate();
   const list = useRef<HTMLOListElement>(null);
   const [at, setAt] = useState(0);
@@ -113,18 +130,24 @@ function QueueTable({ rows }: { rows: Parameters<typeof DeskRow>[0]['row'][] }) 
   });
   return (
     <div className="border-y border-base-300 bg-base-100">
-      <div aria-hidden className={`${DESK_GRID} quiet border-b border-base-300 py-1 text-xs`}>
-        <span>Claim</span>
-        <span>Progress and age</span>
-        <span>Ties</span>
-        <span className="text-right">At risk</span>
-        <span className="text-right">To pay</span>
-      </div>
+      <Columns />
       <ol ref={list} aria-label="Claims" className="rows">
         {rows.map((row, index) => (
           <DeskRow key={row.number} row={row} onFocus={() => setAt(index)} current={index === at} />
         ))}
       </ol>
+    </div>
+  );
+}
+
+function Columns() {
+  return (
+    <div aria-hidden className={`${DESK_GRID} quiet border-b border-base-300 py-1 text-xs`}>
+      <span>Claim</span>
+      <span>Progress and age</span>
+      <span>Ties</span>
+      <span className="text-right">At risk</span>
+      <span className="text-right">To pay</span>
     </div>
   );
 }

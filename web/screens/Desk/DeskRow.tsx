@@ -21,17 +21,7 @@ export function DeskRow({ row, current, onFocus }: { row: QueueRow; current: boo
         className={`${DESK_GRID} items-center border-b border-base-300 py-1.5 last:border-b-0 hover:bg-base-200 focus:bg-base-200`}
       >
         <span className="min-w-0">
-          <span className="flex items-baseline gap-2">
-            <span className="font-mono text-[0.85em]">{row.number}</span>
-            <span className="truncate font-semibold">{row.claimant}</span>
-            <span className="quiet shrink-0 text-xs">{row.entity}</span>
-            {row.stops > 0 && <span className="badge badge-error badge-sm shrink-0">{row.stops} stop</span>}
-            {row.holdUntil && (
-              <span className="quiet flex shrink-0 items-center gap-1 text-xs">
-                <PauseCircle size={13} /> on hold to {row.holdUntil}
-              </span>
-            )}
-          </span>
+          <Who row={row} />
           <span className="quiet block truncate text-sm">{row.purpose}</span>
         </span>
         <span>
@@ -43,6 +33,22 @@ export function DeskRow({ row, current, onFocus }: { row: QueueRow; current: boo
         </span>
       </Link>
     </li>
+  );
+}
+
+function Who({ row }: { row: QueueRow }) {
+  return (
+    <span className="flex items-baseline gap-2">
+      <span className="font-mono text-[0.85em]">{row.number}</span>
+      <span className="truncate font-semibold">{row.claimant}</span>
+      <span className="quiet shrink-0 text-xs">{row.entity}</span>
+      {row.stops > 0 && <span className="badge badge-error badge-sm shrink-0">{row.stops} stop</span>}
+      {row.holdUntil && (
+        <span className="quiet flex shrink-0 items-center gap-1 text-xs">
+          <PauseCircle size={13} /> on hold to {row.holdUntil}
+        </span>
+      )}
+    </span>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { useCards } from '../../api/gather.ts';
+import { useCards, type CardView } from '../../api/gather.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 
 /** Cards and their months: a holder's own, all of them for finance. */
@@ -15,34 +15,36 @@ export function Cards() {
     <div className="grid flex-1 content-start gap-3 p-3 sm:p-4 md:grid-cols-2 xl:grid-cols-3">
       <h1 className="sr-only">Cards by month</h1>
       {data.cards.map((card) => (
-        <section key={card.id} className="rounded-box border border-base-300 bg-base-100 p-4">
-          <h2 className="font-semibold">
-            {card.label} <span className="font-mono text-sm font-normal">{card.id}</span>
-          </h2>
-          <p className="quiet text-sm">
-            {card.holder} ·{' '}
-            {card.kind === 'purchasing' ? 'reconciled by statement, nothing due to the holder' : 'charges go on claims'}{' '}
-            · {card.currency}
-          </p>
-          <ul className="mt-2">
-            {card.months.map((m) => (
-              <li key={m.month} className="border-t border-base-300">
-                <Link
-                  to={`/gather/cards/${card.id}/${m.month}`}
-                  className="flex justify-between py-1 hover:bg-base-200"
-                >
-                  <span>{m.month}</span>
-                  <span className="quiet text-sm">
-                    {m.charges} {m.charges === 1 ? 'charge' : 'charges'} ·{' '}
-                    {m.closedBy ? `closed by ${m.closedBy}` : 'open'}
-                  </span>
-                </Link>
-              </li>
-            ))}
-            {card.months.length === 0 && <li className="quiet text-sm">No charges yet.</li>}
-          </ul>
-        </section>
+        <CardMonths key={card.id} card={card} />
       ))}
     </div>
+  );
+}
+
+function CardMonths({ card }: { card: CardView }) {
+  return (
+    <section className="rounded-box border border-base-300 bg-base-100 p-4">
+      <h2 className="font-semibold">
+        {card.label} <span className="font-mono text-sm font-normal">{card.id}</span>
+      </h2>
+      <p className="quiet text-sm">
+        {card.holder} ·{' '}
+        {card.kind === 'purchasing' ? 'reconciled by statement, nothing due to the holder' : 'charges go on claims'} ·{' '}
+        {card.currency}
+      </p>
+      <ul className="mt-2">
+        {card.months.map((m) => (
+          <li key={m.month} className="border-t border-base-300">
+            <Link to={`/gather/cards/${card.id}/${m.month}`} className="flex justify-between py-1 hover:bg-base-200">
+              <span>{m.month}</span>
+              <span className="quiet text-sm">
+                {m.charges} {m.charges === 1 ? 'charge' : 'charges'} · {m.closedBy ? `closed by ${m.closedBy}` : 'open'}
+              </span>
+            </Link>
+          </li>
+        ))}
+        {card.months.length === 0 && <li className="quiet text-sm">No charges yet.</li>}
+      </ul>
+    </section>
   );
 }

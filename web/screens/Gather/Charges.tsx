@@ -6,7 +6,7 @@ import { Money } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { toast } from '../../parts/toast.tsx';
-import { failed } from './failed.ts';
+import { failed } from '../../parts/failed.ts';
 import { TakePanel } from './TakePanel.tsx';
 
 type Shown = 'to do' | 'all';
@@ -27,18 +27,13 @@ export function Charges() {
   return (
     <div className="w-full flex-1 p-3 sm:p-4">
       <h1 className="sr-only">Card charges</h1>
-      <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
-        <WhichCharges shown={shown} counts={{ 'to do': open.length, all: data.charges.length }} onShow={setShown} />
-        {shown === 'to do' && open.length > 0 && (
-          <button
-            type="button"
-            className="btn btn-xs"
-            onClick={() => setPicked(new Set(chosen.length === open.length ? [] : open.map((c) => c.id)))}
-          >
-            {chosen.length === open.length ? 'Choose none' : 'Choose all'}
-          </button>
-        )}
-      </div>
+      <Choosing
+        shown={shown}
+        counts={{ 'to do': open.length, all: data.charges.length }}
+        onShow={setShown}
+        chosen={chosen.length}
+        onAll={() => setPicked(new Set(chosen.length === open.length ? [] : open.map((c) => c.id)))}
+      />
       {list.length === 0 ? (
         <Empty title={data.charges.length === 0 ? 'No charges' : 'Every charge is accounted for'}>
           What is bought with your company card appears here the night after, sent by the bank.
@@ -48,6 +43,27 @@ export function Charges() {
       )}
       {chosen.length > 0 && (
         <TakePanel wishes={chosen.map(wishOf)} onDone={() => void mutate()} onClose={() => setPicked(new Set())} />
+      )}
+    </div>
+  );
+}
+
+interface ChoosingProps {
+  shown: Shown;
+  counts: Record<Shown, number>;
+  onShow: (shown: Shown) => void;
+  chosen: number;
+  onAll: () => void;
+}
+
+function Choosing({ shown, counts, onShow, chosen, onAll }: ChoosingProps) {
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
+      <WhichCharges shown={shown} counts={counts} onShow={onShow} />
+      {shown === 'to do' && counts['to do'] > 0 && (
+        <button type="button" className="btn btn-xs" onClick={onAll}>
+          {chosen === counts['to do'] ? 'Choose none' : 'Choose all'}
+        </button>
       )}
     </div>
   );
@@ -97,40 +113,62 @@ function ChargeList({ charges, picked, onPick, onChanged }: ChargeListProps) {
   const [marking, setMarking] = useState<Charge | null>(null);
   const nameOf = (c: Charge) =>
     chart?.categories.find(({ id }) => id === c.category)?.name ?? (c.categoryCode ? `trade ${c.categoryCode}` : '');
-  const mark = async (charge: Charge, reason: string | null) => {
-    try {
-      const answer = await gather.markCharge(charge, reason);
-      onChanged(answer);
-      setMarking(null);
-      const marked = answer.charges.find((c) => c.id === charge.id);
-      if (reason !== null && marked)
-        toast({ text: 'Marked as claimed already', act: { label: 'Undo', run: () => void mark(marked, null) } });
-    } catch (failure) {
-      failed(failure);
-    }
+  const mark = async (charge: Charge, reason: string | null): Promise<void> => {
+    const answer = await gather.markCharge(charge, reason).catch(failed);
+    if (!answer) return;
+    onChanged(answer);
+    setMarking(null);
+    const marked = answer.charges.find((c) => c.id === charge.id);
+    if (reason !== null && marked)
+      toast({ text: 'Marked as claimed already', act: { label: 'Undo', run: () => void mark(marked, null) } });
   };
   return (
     <ul aria-label="Charges" className="rows rounded-box border border-base-300 bg-base-100">
       {charges.map((c) => (
-        <li key={c.id} className="border-b border-base-300 px-3 py-2 last:border-b-0">
-          <ChargeRow
-            charge={c}
-            category={nameOf(c)}
-            picked={picked.has(c.id)}
-            onPick={() => onPick(c.id)}
-            where={<Where charge={c} onMark={() => setMarking(c)} onUnmark={() => void mark(c, null)} />}
-          />
-          {marking?.id === c.id && (
-            <ReasonForm
-              label="Where it was claimed"
-              act="Mark as claimed already"
-              onSubmit={(text) => mark(c, text)}
-              onClose={() => setMarking(null)}
-            />
-          )}
-        </li>
+        <ChargeItem
+          key={c.id}
+          charge={c}
+          category={nameOf(c)}
+          picked={picked.has(c.id)}
+          onPick={() => onPick(c.id)}
+          marking={marking?.id === c.id}
+          setMarking={setMarking}
+          onMark={(reason) => mark(c, reason)}
+        />
       ))}
     </ul>
+  );
+}
+
+interface ChargeItemProps {
+  charge: Charge;
+  category: string;
+  picked: boolean;
+  onPick: () => void;
+  marking: boolean;
+  setMarking: (charge: Charge | null) => void;
+  onMark: (reason: string | null) => Promise<void>;
+}
+
+function ChargeItem({ charge, category, picked, onPick, marking, setMarking, onMark }: ChargeItemProps) {
+  return (
+    <li className="border-b border-base-300 px-3 py-2 last:border-b-0">
+      <ChargeRow
+        charge={charge}
+        category={category}
+        picked={picked}
+        onPick={onPick}
+        where={<Where charge={charge} onMark={() => setMarking(charge)} onUnmark={() => void onMark(null)} />}
+      />
+      {marking && (
+        <ReasonForm
+          label="Where it was claimed"
+          act="Mark as claimed already"
+          onSubmit={(text) => onMark(text)}
+          onClose={() => setMarking(null)}
+        />
+      )}
+    </li>
   );
 }
 

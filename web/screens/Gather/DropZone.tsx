@@ -14,20 +14,7 @@ interface DropZoneProps {
 /** Takes files that are dropped, picked or pasted; on a phone also from the camera. Progress and faults stand at each name. */
 export function DropZone({ uploads, onFiles, onDismiss, accept, hint, camera = false }: DropZoneProps) {
   const [over, setOver] = useState(false);
-  const latest = useRef(onFiles);
-  useEffect(() => {
-    latest.current = onFiles;
-  });
-  useEffect(() => {
-    const paste = (event: ClipboardEvent) => {
-      const files = [...(event.clipboardData?.files ?? [])];
-      if (files.length === 0) return;
-      event.preventDefault();
-      latest.current(files);
-    };
-    document.addEventListener('paste', paste);
-    return () => document.removeEventListener('paste', paste);
-  }, []);
+  usePaste(onFiles);
   return (
     <section
       aria-label="Add files"
@@ -50,37 +37,60 @@ export function DropZone({ uploads, onFiles, onDismiss, accept, hint, camera = f
         )}
         <span className="quiet text-sm">{hint}</span>
       </div>
-      {uploads.length > 0 && (
-        <ul aria-label="Files being added" className="mt-2 max-h-52 overflow-auto text-sm">
-          {uploads.map((u) => (
-            <li key={u.key} className="flex items-center gap-2 border-t border-base-300 py-1">
-              <span className="min-w-0 flex-1">
-                <bdi className="block truncate">{u.name}</bdi>
-                {u.says && (
-                  <span role="alert" className="text-error">
-                    {u.says}
-                  </span>
-                )}
-                {u.remark && <span className="quiet">{u.remark}</span>}
-              </span>
-              {u.done ? (
-                <button type="button" className="btn btn-xs" onClick={() => onDismiss(u.key)}>
-                  {u.says || u.remark ? 'Dismiss' : 'Added'}
-                </button>
-              ) : (
-                <progress
-                  className="progress progress-primary w-28"
-                  value={u.part}
-                  max={1}
-                  aria-label={`${u.name} is sent`}
-                />
-              )}
-            </li>
-          ))}
-        </ul>
-      )}
+      {uploads.length > 0 && <Uploads uploads={uploads} onDismiss={onDismiss} />}
     </section>
   );
+}
+
+function Uploads({ uploads, onDismiss }: { uploads: readonly Upload[]; onDismiss: (key: number) => void }) {
+  return (
+    <ul aria-label="Files being added" className="mt-2 max-h-52 overflow-auto text-sm">
+      {uploads.map((u) => (
+        <UploadRow key={u.key} upload={u} onDismiss={() => onDismiss(u.key)} />
+      ))}
+    </ul>
+  );
+}
+
+function UploadRow({ upload: u, onDismiss }: { upload: Upload; onDismiss: () => void }) {
+  return (
+    <li className="flex items-center gap-2 border-t border-base-300 py-1">
+      <span className="min-w-0 flex-1">
+        <bdi className="block truncate">{u.name}</bdi>
+        {u.says && (
+          <span role="alert" className="text-error">
+            {u.says}
+          </span>
+        )}
+        {u.remark && <span className="quiet">{u.remark}</span>}
+      </span>
+      {u.done ? (
+        <button type="button" className="btn btn-xs" onClick={onDismiss}>
+          {u.says || u.remark ? 'Dismiss' : 'Added'}
+        </button>
+      ) : (
+        <progress className="progress progress-primary w-28" value={u.part} max={1} aria-label={`${u.name} is sent`} />
+      )}
+    </li>
+  );
+}
+
+/** Files pasted anywhere on the page. */
+function usePaste(onFiles: (files: Iterable<File>) => void): void {
+  const latest = useRef(onFiles);
+  useEffect(() => {
+    latest.current = onFiles;
+  });
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => {
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (files.length === 0) return;
+      event.preventDefault();
+      latest.current(files);
+    };
+    document.addEventListener('paste', paste);
+    return () => document.removeEventListener('paste', paste);
+  }, []);
 }
 
 interface PickerProps {

@@ -67,12 +67,7 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
       className="mt-3 rounded-box border border-primary bg-base-100 p-4"
       onSubmit={submit}
     >
-      <h2 className="font-semibold">
-        <bdi>{table.name}</bdi>{' '}
-        <span className="quiet font-normal">
-          {table.rows} rows{table.remembered && ', columns as you said last time'}
-        </span>
-      </h2>
+      <Title table={table} />
       <div className="mt-2 grid gap-2 sm:grid-cols-2 lg:grid-cols-4">
         <Choice
           label="Card"
@@ -83,18 +78,35 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
         <Columns table={table} mapping={mapping} set={(changes) => setMapping({ ...mapping, ...changes })} />
       </div>
       <Sample table={table} />
-      <div className="mt-3 flex items-center gap-2">
-        <button className="btn btn-primary btn-sm">Import</button>
-        <button type="button" className="btn btn-sm" onClick={onClose}>
-          Close
-        </button>
-        {tried && missing.length > 0 && (
-          <span role="alert" className="text-sm text-error">
-            Say {missing.join(', ')}.
-          </span>
-        )}
-      </div>
+      <Foot missing={tried ? missing : []} onClose={onClose} />
     </form>
+  );
+}
+
+function Title({ table }: { table: Table }) {
+  return (
+    <h2 className="font-semibold">
+      <bdi>{table.name}</bdi>{' '}
+      <span className="quiet font-normal">
+        {table.rows} rows{table.remembered && ', columns as you said last time'}
+      </span>
+    </h2>
+  );
+}
+
+function Foot({ missing, onClose }: { missing: readonly string[]; onClose: () => void }) {
+  return (
+    <div className="mt-3 flex items-center gap-2">
+      <button className="btn btn-primary btn-sm">Import</button>
+      <button type="button" className="btn btn-sm" onClick={onClose}>
+        Close
+      </button>
+      {missing.length > 0 && (
+        <span role="alert" className="text-sm text-error">
+          Say {missing.join(', ')}.
+        </span>
+      )}
+    </div>
   );
 }
 

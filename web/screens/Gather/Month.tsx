@@ -5,7 +5,7 @@ import { groupDigits, Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { Where } from './Charges.tsx';
-import { failed } from './failed.ts';
+import { failed } from '../../parts/failed.ts';
 
 /** A card's month: the proof that charges and statements agree, and where each charge went. */
 export function Month() {
@@ -13,26 +13,16 @@ export function Month() {
   const { data, error, mutate } = useMonth(card, month);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
-  const close = async (closed: boolean, revision: number) => {
-    try {
-      const answer = await (closed ? gather.closeMonth : gather.reopenMonth)(card, month, revision);
-      void mutate(answer, false);
-      toast({
-        text: closed ? 'The month is closed' : 'The month is open again',
-        ...(closed ? { act: { label: 'Undo', run: () => void close(false, answer.revision) } } : {}),
-      });
-    } catch (failure) {
-      failed(failure);
-    }
+  const close = async (closed: boolean, revision: number): Promise<void> => {
+    const answer = await (closed ? gather.closeMonth : gather.reopenMonth)(card, month, revision).catch(failed);
+    if (!answer) return;
+    void mutate(answer, false);
+    if (!closed) return toast({ text: 'The month is open again' });
+    toast({ text: 'The month is closed', act: { label: 'Undo', run: () => void close(false, answer.revision) } });
   };
   return (
     <div className="w-full flex-1 p-3 sm:p-4">
-      <h1 className="flex items-center gap-2 text-xl font-semibold">
-        <Link to="/gather/cards" aria-label="Back to the cards">
-          <ArrowLeft size={16} />
-        </Link>
-        {data.card.label} <span className="font-mono text-base">{card}</span> {month}
-      </h1>
+      <MonthHead card={data.card} id={card} month={month} />
       <p className="quiet text-sm">
         {data.card.holder} ·{' '}
         {data.card.kind === 'purchasing'
@@ -46,49 +36,44 @@ export function Month() {
       <h2 className="mt-5 mb-1 font-semibold">Charges</h2>
       <ul aria-label="Charges of the month" className="rows rounded-box border border-base-300 bg-base-100">
         {data.charges.map((c) => (
-          <li
-            key={c.id}
-            className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 border-b border-base-300 px-3 py-1.5 last:border-b-0 sm:grid-cols-[6.5rem_minmax(0,1fr)_minmax(0,14rem)_9rem]"
-          >
-            <span className="quiet text-sm">{c.bookedOn}</span>
-            <bdi className="col-start-1 row-start-1 truncate sm:col-start-auto sm:row-start-auto">{c.merchant}</bdi>
-            <span className="text-sm">
-              <Where charge={c} />
-            </span>
-            <span className="col-start-2 row-start-1 text-right sm:col-start-auto sm:row-start-auto">
-              <Money amount={c.settled.amount} currency={c.settled.currency} />
-            </span>
-          </li>
+          <ChargeRow key={c.id} charge={c} />
         ))}
       </ul>
     </div>
   );
 }
 
+function MonthHead({ card, id, month }: { card: MonthView['card']; id: string; month: string }) {
+  return (
+    <h1 className="flex items-center gap-2 text-xl font-semibold">
+      <Link to="/gather/cards" aria-label="Back to the cards">
+        <ArrowLeft size={16} />
+      </Link>
+      {card.label} <span className="font-mono text-base">{id}</span> {month}
+    </h1>
+  );
+}
+
+function ChargeRow({ charge: c }: { charge: MonthView['charges'][number] }) {
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 border-b border-base-300 px-3 py-1.5 last:border-b-0 sm:grid-cols-[6.5rem_minmax(0,1fr)_minmax(0,14rem)_9rem]">
+      <span className="quiet text-sm">{c.bookedOn}</span>
+      <bdi className="col-start-1 row-start-1 truncate sm:col-start-auto sm:row-start-auto">{c.merchant}</bdi>
+      <span className="text-sm">
+        <Where charge={c} />
+      </span>
+      <span className="col-start-2 row-start-1 text-right sm:col-start-auto sm:row-start-auto">
+        <Money amount={c.settled.amount} currency={c.settled.currency} />
+      </span>
+    </li>
+  );
+}
+
 function Proof({ data, onClose }: { data: MonthView; onClose: (closed: boolean) => void }) {
   const { proof, card } = data;
-  const rows: [string, string | null, string?][] = [
-    ['Opening balance', proof.opening],
-    ['− spent', proof.spent],
-    ['Closing balance, by the statements', proof.closing],
-    [
-      'Difference',
-      proof.difference,
-      proof.difference !== null && /[1-9]/.test(proof.difference) ? 'text-error font-semibold' : '',
-    ],
-  ];
   return (
     <section aria-label="Proof" className="rounded-box border border-base-300 bg-base-100 p-4">
-      <dl className="grid grid-cols-[1fr_auto] gap-y-0.5">
-        {rows.map(([name, amount, tone]) => (
-          <div key={name} className="contents">
-            <dt className={name === 'Difference' ? 'border-t border-base-300' : 'quiet'}>{name}</dt>
-            <dd className={`money ${name === 'Difference' ? 'border-t border-base-300' : ''} ${tone ?? ''}`}>
-              {amount === null ? '–' : groupDigits(amount)} <span className="quiet text-sm">{card.currency}</span>
-            </dd>
-          </div>
-        ))}
-      </dl>
+      <Sums proof={proof} currency={card.currency} />
       <p className="mt-2 text-sm">
         {proof.accounted.count} charges over {groupDigits(proof.accounted.amount)} are accounted for;{' '}
         <span className={proof.open.count ? 'text-error' : ''}>
@@ -103,28 +88,60 @@ function Proof({ data, onClose }: { data: MonthView; onClose: (closed: boolean) 
           ))}
         </ul>
       )}
-      <div className="mt-3 flex items-center gap-3">
-        {data.state === 'closed' ? (
-          <>
-            <span>Closed by {data.closedBy}.</span>
-            {data.may.includes('reopen') && (
-              <button type="button" className="btn btn-sm" onClick={() => onClose(false)}>
-                Open again
-              </button>
-            )}
-          </>
-        ) : (
-          <button
-            type="button"
-            className="btn btn-primary btn-sm"
-            disabled={proof.problems.length > 0}
-            onClick={() => onClose(true)}
-          >
-            Close the month
-          </button>
-        )}
-      </div>
+      <Closing data={data} onClose={onClose} />
     </section>
+  );
+}
+
+const rowsOf = (proof: MonthView['proof']): [string, string | null, string?][] => [
+  ['Opening balance', proof.opening],
+  ['− spent', proof.spent],
+  ['Closing balance, by the statements', proof.closing],
+  [
+    'Difference',
+    proof.difference,
+    proof.difference !== null && /[1-9]/.test(proof.difference) ? 'text-error font-semibold' : '',
+  ],
+];
+
+function Sums({ proof, currency }: { proof: MonthView['proof']; currency: string }) {
+  return (
+    <dl className="grid grid-cols-[1fr_auto] gap-y-0.5">
+      {rowsOf(proof).map(([name, amount, tone]) => (
+        <div key={name} className="contents">
+          <dt className={name === 'Difference' ? 'border-t border-base-300' : 'quiet'}>{name}</dt>
+          <dd className={`money ${name === 'Difference' ? 'border-t border-base-300' : ''} ${tone ?? ''}`}>
+            {amount === null ? '–' : groupDigits(amount)} <span className="quiet text-sm">{currency}</span>
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Closing({ data, onClose }: { data: MonthView; onClose: (closed: boolean) => void }) {
+  return (
+    <div className="mt-3 flex items-center gap-3">
+      {data.state === 'closed' ? (
+        <>
+          <span>Closed by {data.closedBy}.</span>
+          {data.may.includes('reopen') && (
+            <button type="button" className="btn btn-sm" onClick={() => onClose(false)}>
+              Open again
+            </button>
+          )}
+        </>
+      ) : (
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={data.proof.problems.length > 0}
+          onClick={() => onClose(true)}
+        >
+          Close the month
+        </button>
+      )}
+    </div>
   );
 }
 

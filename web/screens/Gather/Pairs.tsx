@@ -8,19 +8,95 @@ import { toast } from '../../parts/toast.tsx';
 import { PairByHand } from './PairByHand.tsx';
 import { Side } from './Side.tsx';
 import { isPossible, sideOf, wishOf, type Proposal } from './proposals.ts';
-import { failed } from './failed.ts';
+import { failed } from '../../parts/failed.ts';
 
 /** Lines with charges and receipts with lines: proposed pairs with both sides, accepted singly or together, or made by hand. */
 export function Pairs() {
   const { data, error, mutate } = usePairs();
   const [least, setLeast] = useState(85);
-  const [busy, setBusy] = useState(false);
+  const { busy, accept, undo } = usePairing(data, mutate);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
   const proposals = proposalsOf(data);
   const above = proposals.filter((p) => p.pair.score >= least);
 
-  const undo = async (wishes: PairWish[], revisions: Record<string, number>) => {
+  return (
+    <div className="w-full flex-1 p-3 sm:p-4">
+      <h1 className="sr-only">Pairs</h1>
+      {proposals.length > 0 && (
+        <AcceptAbove
+          above={above.length}
+          of={proposals.length}
+          least={least}
+          setLeast={setLeast}
+          busy={busy}
+          onAccept={() => void accept(above.map((p) => p.wish))}
+        />
+      )}
+      {proposals.length === 0 ? (
+        <NothingToPropose />
+      ) : (
+        <Proposals proposals={proposals} least={least} busy={busy} onAccept={(p) => void accept([p.wish])} />
+      )}
+      <PairByHand data={data} onPair={(wish) => void accept([wish])} />
+      <Paired data={data} onUndo={(wish) => void undo([wish], data.revisions)} />
+    </div>
+  );
+}
+
+interface ProposalsProps {
+  proposals: Proposal[];
+  least: number;
+  busy: boolean;
+  onAccept: (proposal: Proposal) => void;
+}
+
+function Proposals({ proposals, least, busy, onAccept }: ProposalsProps) {
+  return (
+    <ul aria-label="Proposed pairs" className="rounded-box border border-base-300 bg-base-100">
+      {proposals.map((p) => (
+        <ProposalRow key={p.key} proposal={p} dim={p.pair.score < least} busy={busy} onAccept={() => onAccept(p)} />
+      ))}
+    </ul>
+  );
+}
+
+interface AcceptAboveProps {
+  above: number;
+  of: number;
+  least: number;
+  setLeast: (least: number) => void;
+  busy: boolean;
+  onAccept: () => void;
+}
+
+function AcceptAbove({ above, of, least, setLeast, busy, onAccept }: AcceptAboveProps) {
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-3">
+      <button type="button" className="btn btn-primary btn-sm" disabled={busy || above === 0} onClick={onAccept}>
+        Accept {above} of {of}
+      </button>
+      <label className="flex items-center gap-2 text-sm">
+        that score at least
+        <input
+          type="range"
+          className="range range-xs range-primary w-40"
+          min={45}
+          max={100}
+          value={least}
+          onChange={(e) => setLeast(Number(e.target.value))}
+        />
+        <output className="w-8 tabular-nums">{least}</output>
+      </label>
+    </div>
+  );
+}
+
+/** Accepting pairs, one act for all of them, and taking them back. */
+function usePairing(data: PairsView | undefined, mutate: ReturnType<typeof usePairs>['mutate']) {
+  const [busy, setBusy] = useState(false);
+  const undo = async (wishes: PairWish[], from: Record<string, number>) => {
+    let revisions = from;
     for (const what of ['charge', 'receipt'] as const) {
       const lines = wishes.filter((w) => w[what]).flatMap((w) => w.lines);
       if (lines.length === 0) continue;
@@ -29,81 +105,29 @@ export function Pairs() {
       revisions = view?.revisions ?? revisions;
     }
   };
-  const accept = async (wishes: PairWish[]) => {
+  const accept = async (wishes: PairWish[]): Promise<void> => {
     setBusy(true);
     try {
-      const view = await gather.pair(data.revisions, wishes);
+      const view = await gather.pair(data?.revisions ?? {}, wishes);
       void mutate(view, false);
-      toast({
-        text: wishes.length === 1 ? 'Paired' : `${wishes.length} pairs accepted`,
-        act: { label: 'Undo', run: () => void undo(wishes, view.revisions) },
-      });
+      const text = wishes.length === 1 ? 'Paired' : `${wishes.length} pairs accepted`;
+      toast({ text, act: { label: 'Undo', run: () => void undo(wishes, view.revisions) } });
     } catch (failure) {
-      if (
-        failure instanceof ApiError
-        && failure.code === 'pair-differs'
-        && failure.numbers.takeable
-        && wishes.length === 1
-      )
-        toast({
-          text: failure.message,
-          tone: 'bad',
-          act: { label: 'Take the bank’s amount', run: () => void accept([{ ...wishes[0]!, takeAmount: true }]) },
-        });
-      else failed(failure);
+      offerTheBanks(failure, wishes, accept);
       void mutate();
     }
     setBusy(false);
   };
-  return (
-    <div className="w-full flex-1 p-3 sm:p-4">
-      <h1 className="sr-only">Pairs</h1>
-      {proposals.length > 0 && (
-        <div className="mb-3 flex flex-wrap items-center gap-3">
-          <button
-            type="button"
-            className="btn btn-primary btn-sm"
-            disabled={busy || above.length === 0}
-            onClick={() => void accept(above.map((p) => p.wish))}
-          >
-            Accept {above.length} of {proposals.length}
-          </button>
-          <label className="flex items-center gap-2 text-sm">
-            that score at least
-            <input
-              type="range"
-              className="range range-xs range-primary w-40"
-              min={45}
-              max={100}
-              value={least}
-              onChange={(e) => setLeast(Number(e.target.value))}
-            />
-            <output className="w-8 tabular-nums">{least}</output>
-          </label>
-        </div>
-      )}
-      {proposals.length === 0 ? (
-        <Empty title="Nothing to propose">
-          When a line of a draft and a charge of your card, or a receipt, look like the same spending, the pair is shown
-          here. Pair the others by hand below.
-        </Empty>
-      ) : (
-        <ul aria-label="Proposed pairs" className="rounded-box border border-base-300 bg-base-100">
-          {proposals.map((p) => (
-            <ProposalRow
-              key={p.key}
-              proposal={p}
-              dim={p.pair.score < least}
-              busy={busy}
-              onAccept={() => void accept([p.wish])}
-            />
-          ))}
-        </ul>
-      )}
-      <PairByHand data={data} onPair={(wish) => void accept([wish])} />
-      <Paired data={data} onUndo={(wish) => void undo([wish], data.revisions)} />
-    </div>
-  );
+  return { busy, accept, undo };
+}
+
+/** A pair whose amounts differ can be made with the bank's; any other failure is said. */
+function offerTheBanks(failure: unknown, wishes: PairWish[], accept: (wishes: PairWish[]) => Promise<void>): void {
+  const [wish] = wishes;
+  const differs = failure instanceof ApiError && failure.code === 'pair-differs' && failure.numbers.takeable;
+  if (!differs || !wish || wishes.length > 1) return failed(failure);
+  const act = { label: 'Take the bank’s amount', run: () => void accept([{ ...wish, takeAmount: true }]) };
+  toast({ text: failure.message, tone: 'bad', act });
 }
 
 function proposalsOf(data: PairsView): Proposal[] {
@@ -121,17 +145,21 @@ function proposalsOf(data: PairsView): Proposal[] {
     .sort((a, b) => b.pair.score - a.pair.score);
 }
 
-function ProposalRow({
-  proposal: p,
-  dim,
-  busy,
-  onAccept,
-}: {
+const NothingToPropose = () => (
+  <Empty title="Nothing to propose">
+    When a line of a draft and a charge of your card, or a receipt, look like the same spending, the pair is shown here.
+    Pair the others by hand below.
+  </Empty>
+);
+
+interface ProposalRowProps {
   proposal: Proposal;
   dim: boolean;
   busy: boolean;
   onAccept: () => void;
-}) {
+}
+
+function ProposalRow({ proposal: p, dim, busy, onAccept }: ProposalRowProps) {
   return (
     <li
       className={`grid items-center gap-x-4 gap-y-1 border-b border-base-300 px-3 py-2 last:border-b-0 md:grid-cols-[3rem_minmax(0,1fr)_minmax(0,1fr)_auto] ${dim ? 'opacity-75' : ''}`}
@@ -165,32 +193,41 @@ function Paired({ data, onUndo }: { data: PairsView; onUndo: (wish: PairWish) =>
       </h2>
       <ul aria-label="Paired lines" className="rounded-box border border-base-300 bg-base-100">
         {lines.map((l) => (
-          <li
-            key={l.ref}
-            className="flex flex-wrap items-center gap-3 border-b border-base-300 px-3 py-2 last:border-b-0"
-          >
-            <span className="min-w-0 flex-1 basis-64">
-              <Side side={sideOf(data, 'line', l.ref)} />
-            </span>
-            <Link className="link text-sm" to={`/claims/${l.claim}`}>
-              {l.claim}
-            </Link>
-            {(['charge', 'receipt'] as const).map(
-              (what) =>
-                l[what] !== null && (
-                  <button
-                    key={what}
-                    type="button"
-                    className="btn btn-xs"
-                    onClick={() => onUndo({ lines: [{ claim: l.claim, line: l.line }], [what]: l[what] })}
-                  >
-                    Take the {what} off
-                  </button>
-                ),
-            )}
-          </li>
+          <PairedLine key={l.ref} side={sideOf(data, 'line', l.ref)} line={l} onUndo={onUndo} />
         ))}
       </ul>
     </section>
+  );
+}
+
+interface PairedLineProps {
+  side: ReturnType<typeof sideOf>;
+  line: PairsView['lines'][number];
+  onUndo: (wish: PairWish) => void;
+}
+
+function PairedLine({ side, line: l, onUndo }: PairedLineProps) {
+  return (
+    <li className="flex flex-wrap items-center gap-3 border-b border-base-300 px-3 py-2 last:border-b-0">
+      <span className="min-w-0 flex-1 basis-64">
+        <Side side={side} />
+      </span>
+      <Link className="link text-sm" to={`/claims/${l.claim}`}>
+        {l.claim}
+      </Link>
+      {(['charge', 'receipt'] as const).map(
+        (what) =>
+          l[what] !== null && (
+            <button
+              key={what}
+              type="button"
+              className="btn btn-xs"
+              onClick={() => onUndo({ lines: [{ claim: l.claim, line: l.line }], [what]: l[what] })}
+            >
+              Take the {what} off
+            </button>
+          ),
+      )}
+    </li>
   );
 }

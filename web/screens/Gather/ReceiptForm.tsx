@@ -43,47 +43,85 @@ export function ReceiptForm({ receipt, onFocus, onDone, onFail }: ReceiptFormPro
         void submit();
       }}
     >
-      {FIELDS.map((field) => {
-        const fault = tried || typed[field] !== '' ? faultOf(field, typed) : null;
-        const sure = surenessOf(receipt, field, typed);
-        return (
-          <label key={field} className="block text-sm">
-            <span className="flex justify-between">
-              <span>{FIELD_NAMES[field]}</span>
-              <span
-                className={sure === 'doubtful' || sure === 'likely' ? 'text-warning' : 'quiet'}
-                title={receipt.reading?.[field]?.because}
-              >
-                {SURE_WORDS[sure]}
-              </span>
-            </span>
-            <input
-              className={`input input-sm w-full ${field === 'amount' ? 'text-right tabular-nums' : ''} ${fault ? 'input-error' : ''}`}
-              type={field === 'date' ? 'date' : 'text'}
-              inputMode={field === 'amount' ? 'decimal' : field === 'cardDigits' ? 'numeric' : 'text'}
-              value={typed[field]}
-              disabled={locked}
-              aria-invalid={fault !== null}
-              onFocus={() => onFocus(field)}
-              onChange={(e) => setTyped({ ...typed, [field]: e.target.value })}
-            />
-            {fault && <span className="text-error">{fault}</span>}
-          </label>
-        );
-      })}
+      {FIELDS.map((field) => (
+        <ReadField
+          key={field}
+          field={field}
+          receipt={receipt}
+          typed={typed}
+          fault={tried || typed[field] !== '' ? faultOf(field, typed) : null}
+          locked={locked}
+          onFocus={() => onFocus(field)}
+          onChange={(text) => setTyped({ ...typed, [field]: text })}
+        />
+      ))}
       <Taxes receipt={receipt} />
-      <div className="flex items-center gap-2 sm:col-span-2">
-        {locked ? (
-          <p className="quiet text-sm">
-            It belongs to claim {receipt.usedOn[0]!.claim}, which is {receipt.usedOn[0]!.state}, and stays as it is.
-          </p>
-        ) : (
-          <button className="btn btn-primary btn-sm" disabled={busy}>
-            {receipt.confirmed ? 'Save' : 'Confirm'}
-          </button>
-        )}
-      </div>
+      <Foot receipt={receipt} locked={locked} busy={busy} />
     </form>
+  );
+}
+
+function Foot({ receipt, locked, busy }: { receipt: GatheredReceipt; locked: boolean; busy: boolean }) {
+  return (
+    <div className="flex items-center gap-2 sm:col-span-2">
+      {locked ? (
+        <p className="quiet text-sm">
+          It belongs to claim {receipt.usedOn[0]!.claim}, which is {receipt.usedOn[0]!.state}, and stays as it is.
+        </p>
+      ) : (
+        <button className="btn btn-primary btn-sm" disabled={busy}>
+          {receipt.confirmed ? 'Save' : 'Confirm'}
+        </button>
+      )}
+    </div>
+  );
+}
+
+interface ReadFieldProps {
+  field: Field;
+  receipt: GatheredReceipt;
+  typed: ReturnType<typeof typedOf>;
+  fault: string | null;
+  locked: boolean;
+  onFocus: () => void;
+  onChange: (text: string) => void;
+}
+
+/** One fact of a receipt: what is typed, how sure the reading is of it, and what is wrong with it. */
+function ReadField({ field, receipt, typed, fault, locked, onFocus, onChange }: ReadFieldProps) {
+  const sure = surenessOf(receipt, field, typed);
+  return (
+    <label className="block text-sm">
+      <FieldName name={FIELD_NAMES[field]} sure={sure} because={receipt.reading?.[field]?.because} />
+      <input
+        className={`input input-sm w-full ${field === 'amount' ? 'text-right tabular-nums' : ''} ${fault ? 'input-error' : ''}`}
+        type={field === 'date' ? 'date' : 'text'}
+        inputMode={field === 'amount' ? 'decimal' : field === 'cardDigits' ? 'numeric' : 'text'}
+        value={typed[field]}
+        disabled={locked}
+        aria-invalid={fault !== null}
+        onFocus={onFocus}
+        onChange={(e) => onChange(e.target.value)}
+      />
+      {fault && <span className="text-error">{fault}</span>}
+    </label>
+  );
+}
+
+interface FieldNameProps {
+  name: string;
+  sure: keyof typeof SURE_WORDS;
+  because: string | undefined;
+}
+
+function FieldName({ name, sure, because }: FieldNameProps) {
+  return (
+    <span className="flex justify-between">
+      <span>{name}</span>
+      <span className={sure === 'doubtful' || sure === 'likely' ? 'text-warning' : 'quiet'} title={because}>
+        {SURE_WORDS[sure]}
+      </span>
+    </span>
   );
 }
 

@@ -7,7 +7,7 @@ import { toast } from '../../parts/toast.tsx';
 import { sayMoment } from '../../words/sayEvent.ts';
 import { DropZone } from './DropZone.tsx';
 import { MappingForm } from './MappingForm.tsx';
-import { failed } from './failed.ts';
+import { failed } from '../../parts/failed.ts';
 import { useStatementFiles } from './useStatementFiles.ts';
 
 const FEED_WAIT_MS = 8000;
@@ -33,25 +33,45 @@ export function Statements({ person }: { person: Person }) {
     <div className="w-full flex-1 p-3 sm:p-4">
       <h1 className="sr-only">Statements</h1>
       {may && <ByHand onImported={() => void mutate()} />}
-      <div className="mt-3 flex flex-wrap items-center gap-3 text-sm">
-        <span>{sayFeed(data.feed)}</span>
-        {may && data.feed.connected && (
-          <button type="button" className="btn btn-xs" disabled={fetching} onClick={() => void fetchNow()}>
-            Ask now
-          </button>
-        )}
-        {quiet > 0 && (
-          <button type="button" className="link" onClick={() => setQuietShown(!quietShown)}>
-            {quietShown ? 'Hide' : 'Show'} {quiet} without entries
-          </button>
-        )}
-        {data.feed.says && <span className="text-error">{data.feed.says}</span>}
-      </div>
+      <FeedLine
+        feed={data.feed}
+        quiet={quiet}
+        shown={quietShown}
+        onShown={() => setQuietShown(!quietShown)}
+        ask={may && data.feed.connected ? { busy: fetching, run: () => void fetchNow() } : null}
+      />
       {data.statements.length === 0 ? (
         <Empty title="No statements yet">They come every night from the bank, or from files you add here.</Empty>
       ) : (
         <StatementTable rows={quietShown ? data.statements : eventful} />
       )}
+    </div>
+  );
+}
+
+interface FeedLineProps {
+  feed: StatementsView['feed'];
+  quiet: number;
+  shown: boolean;
+  onShown: () => void;
+  ask: { busy: boolean; run: () => void } | null;
+}
+
+function FeedLine({ feed, quiet, shown, onShown, ask }: FeedLineProps) {
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-3 text-sm">
+      <span>{sayFeed(feed)}</span>
+      {ask && (
+        <button type="button" className="btn btn-xs" disabled={ask.busy} onClick={ask.run}>
+          Ask now
+        </button>
+      )}
+      {quiet > 0 && (
+        <button type="button" className="link" onClick={onShown}>
+          {shown ? 'Hide' : 'Show'} {quiet} without entries
+        </button>
+      )}
+      {feed.says && <span className="text-error">{feed.says}</span>}
     </div>
   );
 }

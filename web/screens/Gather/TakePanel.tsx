@@ -1,8 +1,8 @@
-import { useState } from 'react';
+import { useState, type FormEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { useChart } from '../../api/chart.ts';
 import { gather, usePairs, type PairsView } from '../../api/gather.ts';
-import { failed } from './failed.ts';
+import { failed } from '../../parts/failed.ts';
 import {
   partner,
   plannedLine,
@@ -32,33 +32,25 @@ export function TakePanel({ wishes, onDone, onClose }: TakePanelProps) {
   const claim = chosen ?? drafts[0]?.number ?? '';
   const lines = wishes.map((wish) => plannedLine(wish, choice, pairs));
   const problem = problemOf(lines, claim !== '' || purpose.trim() !== '');
-  const submit = async () => {
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
     setTried(true);
     if (problem) return;
     const draft = drafts.find((d) => d.number === claim);
     const onto = draft ? { number: draft.number, revision: draft.revision } : null;
-    try {
-      const taken = await gather.take({ claim: onto, purpose: purpose.trim() || null, take: lines.map(takeOf) });
-      onDone();
-      void navigate(`/claims/${taken.number}`);
-    } catch (error) {
-      failed(error);
-    }
+    const wanted = { claim: onto, purpose: purpose.trim() || null, take: lines.map(takeOf) };
+    const taken = await gather.take(wanted).catch(failed);
+    if (!taken) return;
+    onDone();
+    void navigate(`/claims/${taken.number}`);
   };
   return (
     <form
       aria-label="Put on a claim"
       className="sticky bottom-0 mt-4 rounded-box border border-primary bg-base-100 p-3 shadow-lg"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void submit();
-      }}
+      onSubmit={(e) => void submit(e)}
     >
-      <ul className="max-h-44 overflow-auto">
-        {lines.map((line) => (
-          <PlannedRow key={line.wish.key} line={line} pairs={pairs} choice={choice} onChoice={setChoice} />
-        ))}
-      </ul>
+      <PlannedRows lines={lines} pairs={pairs} choice={choice} onChoice={setChoice} />
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <ClaimChoice drafts={drafts} claim={claim} onClaim={setChosen} purpose={purpose} onPurpose={setPurpose} />
         <button className="btn btn-primary btn-sm">
@@ -74,6 +66,23 @@ export function TakePanel({ wishes, onDone, onClose }: TakePanelProps) {
         </p>
       )}
     </form>
+  );
+}
+
+interface PlannedRowsProps {
+  lines: readonly PlannedLine[];
+  pairs: PairsView | undefined;
+  choice: Choice;
+  onChoice: (choice: Choice) => void;
+}
+
+function PlannedRows({ lines, pairs, choice, onChoice }: PlannedRowsProps) {
+  return (
+    <ul className="max-h-44 overflow-auto">
+      {lines.map((line) => (
+        <PlannedRow key={line.wish.key} line={line} pairs={pairs} choice={choice} onChoice={onChoice} />
+      ))}
+    </ul>
   );
 }
 

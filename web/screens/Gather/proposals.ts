@@ -35,42 +35,38 @@ export const wishOf = (kind: 'charge' | 'receipt', pair: Pair): PairWish => ({
 
 export function sideOf(data: PairsView, kind: 'line' | 'charge' | 'receipt', id: string): SideView {
   switch (kind) {
-    case 'line': {
-      const l = data.lines.find((line) => line.ref === id);
-      return {
-        id,
-        name: l ? (l.merchant ?? 'No merchant') : null,
-        what: l ? `${l.claim}, line ${l.line}, ${PAID[l.paidBy] ?? l.paidBy}` : '',
-        date: l?.date ?? null,
-        amount: l?.amount ?? null,
-        currency: l?.currency ?? null,
-      };
-    }
-    case 'charge': {
-      const c = data.charges.find((charge) => charge.id === id);
-      return {
-        id,
-        name: c?.merchant ?? null,
-        what: c ? `card ${c.card}` : '',
-        date: c?.purchasedOn ?? null,
-        amount: c ? c.left : null,
-        currency: c?.currency ?? null,
-      };
-    }
-    case 'receipt': {
-      const r = data.receipts.find((receipt) => receipt.id === id);
-      return {
-        id,
-        name: r ? (r.merchant ?? r.name) : null,
-        what: r ? `receipt ${r.name}` : '',
-        date: r?.date ?? null,
-        amount: r?.amount ?? null,
-        currency: r?.currency ?? null,
-      };
-    }
+    case 'line':
+      return lineSide(data, id);
+    case 'charge':
+      return chargeSide(data, id);
+    case 'receipt':
+      return receiptSide(data, id);
     default:
       return kind satisfies never;
   }
+}
+
+const UNKNOWN = { name: null, what: '', date: null, amount: null, currency: null };
+
+function lineSide({ lines }: PairsView, id: string): SideView {
+  const l = lines.find((line) => line.ref === id);
+  if (!l) return { id, ...UNKNOWN };
+  const what = `${l.claim}, line ${l.line}, ${PAID[l.paidBy] ?? l.paidBy}`;
+  return { id, name: l.merchant ?? 'No merchant', what, date: l.date, amount: l.amount, currency: l.currency };
+}
+
+function chargeSide({ charges }: PairsView, id: string): SideView {
+  const c = charges.find((charge) => charge.id === id);
+  if (!c) return { id, ...UNKNOWN };
+  const what = `card ${c.card}`;
+  return { id, name: c.merchant, what, date: c.purchasedOn, amount: c.left, currency: c.currency };
+}
+
+function receiptSide({ receipts }: PairsView, id: string): SideView {
+  const r = receipts.find((receipt) => receipt.id === id);
+  if (!r) return { id, ...UNKNOWN };
+  const { date, amount, currency } = r;
+  return { id, name: r.merchant ?? r.name, what: `receipt ${r.name}`, date, amount, currency };
 }
 
 const PAID: Record<string, string> = { own: 'own money', card: 'by card', central: 'paid centrally' };

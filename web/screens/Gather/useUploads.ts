@@ -1,3 +1,4 @@
+import type { z } from 'zod';
 import { useState } from 'react';
 import { ApiError } from '../../api/client.ts';
 import { addedAnswer } from '../../../contract/gather.ts';
@@ -28,14 +29,7 @@ export function useUploads(onAdded: () => void) {
   const one = async (file: File, key: number): Promise<void> => {
     try {
       const { added } = await upload('/receipts', addedAnswer, file, (part) => change(key, { part }));
-      const refused = added.filter((a) => !a.ok);
-      const again = added.filter((a) => a.ok && !a.fresh).length;
-      change(key, {
-        done: true,
-        part: 1,
-        says: refused.length ? refused.map((a) => (a.ok ? '' : a.says)).join(' ') : null,
-        remark: again ? 'You had added this file before; it is in the list once.' : null,
-      });
+      change(key, { done: true, part: 1, ...outcomeOf(added) });
       onAdded();
     } catch (error) {
       if (error instanceof ApiError && error.code === 'too-many') {
@@ -48,14 +42,7 @@ export function useUploads(onAdded: () => void) {
 
   const add = async (files: Iterable<File>) => {
     const queue = [...files].map((file) => ({ file, key: nextKey++ }));
-    const begun = queue.map(({ file, key }): Upload => ({
-      key,
-      name: file.name || 'Pasted picture',
-      part: 0,
-      done: false,
-      says: null,
-      remark: null,
-    }));
+    const begun = queue.map(({ file, key }) => begin(file, key));
     setUploads((all) => [...all.filter((u) => !u.done || u.says), ...begun]);
     const work = async (): Promise<void> => {
       for (let next = queue.shift(); next; next = queue.shift()) await one(next.file, next.key);
@@ -64,4 +51,23 @@ export function useUploads(onAdded: () => void) {
   };
   const dismiss = (key: number) => setUploads((all) => all.filter((u) => u.key !== key));
   return { uploads, add, dismiss };
+}
+
+const begin = (file: File, key: number): Upload => ({
+  key,
+  name: file.name || 'Pasted picture',
+  part: 0,
+  done: false,
+  says: null,
+  remark: null,
+});
+
+/** What is said of a file that was sent: why something of it was refused, or that it was here before. */
+function outcomeOf(added: z.infer<typeof addedAnswer>['added']): Pick<Upload, 'says' | 'remark'> {
+  const refused = added.flatMap((a) => (a.ok ? [] : [a.says]));
+  const again = added.some((a) => a.ok && !a.fresh);
+  return {
+    says: refused.length ? refused.join(' ') : null,
+    remark: again ? 'You had added this file before; it is in the list once.' : null,
+  };
 }

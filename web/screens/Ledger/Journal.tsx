@@ -3,7 +3,7 @@ import { Fragment, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { newKey } from '../../api/client.ts';
-import { accountName, sayCoding, useChart } from '../../api/chart.ts';
+import { accountName, sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import { reverse, useJournal, type JournalAnswer, type JournalRow } from '../../api/journals.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
@@ -20,56 +20,68 @@ export default function Journal() {
   const [reversing, setReversing] = useState(false);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
-  const { journal } = data;
   return (
     <div>
-      <div className="flex flex-wrap items-start gap-4 border-b border-base-300 bg-base-100 px-4 py-2">
-        <div className="min-w-0 flex-1">
-          <h1 className="flex items-center gap-2 text-lg font-semibold">
-            <Link to="/ledger" aria-label="Back to the Ledger">
-              <ArrowLeft size={16} />
-            </Link>
-            <span className="font-mono">{journal.number}</span> {sayPurpose(journal.purpose)} of {journal.date}
-          </h1>
-          <p className="truncate">
-            <Subject journal={journal} /> {journal.person}, {journal.about}
-          </p>
-          <p className="quiet text-sm">
-            by {journal.postedBy}, {sayMoment(journal.postedAt)}
-            {journal.reverses && (
-              <>
-                {' '}
-                · reverses{' '}
-                <Link className="link" to={`/ledger/${journal.reverses}`}>
-                  {journal.reverses}
-                </Link>
-                : {journal.reason}
-              </>
-            )}
-            {journal.reversedBy && (
-              <>
-                {' '}
-                · reversed by{' '}
-                <Link className="link" to={`/ledger/${journal.reversedBy}`}>
-                  {journal.reversedBy}
-                </Link>
-              </>
-            )}
-          </p>
-        </div>
-        <p className="text-right">
-          <Money amount={journal.total} currency={journal.currency} strong />
-          <span className="quiet block text-sm">on either side</span>
-        </p>
-        {data.mayReverse && (
-          <button type="button" className="btn btn-sm" onClick={() => setReversing(!reversing)}>
-            Reverse…
-          </button>
-        )}
-      </div>
+      <JournalHead data={data} onReverse={() => setReversing(!reversing)} />
       {reversing && <Reversal view={data} onClose={() => setReversing(false)} />}
       <Rows view={data} />
     </div>
+  );
+}
+
+function JournalHead({ data, onReverse }: { data: JournalAnswer; onReverse: () => void }) {
+  const { journal } = data;
+  return (
+    <div className="flex flex-wrap items-start gap-4 border-b border-base-300 bg-base-100 px-4 py-2">
+      <div className="min-w-0 flex-1">
+        <h1 className="flex items-center gap-2 text-lg font-semibold">
+          <Link to="/ledger" aria-label="Back to the Ledger">
+            <ArrowLeft size={16} />
+          </Link>
+          <span className="font-mono">{journal.number}</span> {sayPurpose(journal.purpose)} of {journal.date}
+        </h1>
+        <p className="truncate">
+          <Subject journal={journal} /> {journal.person}, {journal.about}
+        </p>
+        <PostedBy journal={journal} />
+      </div>
+      <p className="text-right">
+        <Money amount={journal.total} currency={journal.currency} strong />
+        <span className="quiet block text-sm">on either side</span>
+      </p>
+      {data.mayReverse && (
+        <button type="button" className="btn btn-sm" onClick={onReverse}>
+          Reverse…
+        </button>
+      )}
+    </div>
+  );
+}
+
+function PostedBy({ journal }: { journal: JournalAnswer['journal'] }) {
+  return (
+    <p className="quiet text-sm">
+      by {journal.postedBy}, {sayMoment(journal.postedAt)}
+      {journal.reverses && (
+        <>
+          {' '}
+          · reverses{' '}
+          <Link className="link" to={`/ledger/${journal.reverses}`}>
+            {journal.reverses}
+          </Link>
+          : {journal.reason}
+        </>
+      )}
+      {journal.reversedBy && (
+        <>
+          {' '}
+          · reversed by{' '}
+          <Link className="link" to={`/ledger/${journal.reversedBy}`}>
+            {journal.reversedBy}
+          </Link>
+        </>
+      )}
+    </p>
   );
 }
 
@@ -126,45 +138,16 @@ function Rows({ view }: { view: JournalAnswer }) {
   const ledger = view.journal.currency;
   return (
     <table className="w-full bg-base-100">
-      <thead className="quiet bg-base-200 text-left text-xs">
-        <tr>
-          <th className="py-1 pl-4 font-normal">Account</th>
-          <th className="px-2 font-normal">Coding</th>
-          <th className="px-2 font-normal">Text</th>
-          <th className="px-2 text-right font-normal">In currency</th>
-          <th className="px-2 text-right font-normal">Debit {ledger}</th>
-          <th className="px-2 pr-4 text-right font-normal">Credit {ledger}</th>
-        </tr>
-      </thead>
+      <Head ledger={ledger} />
       <tbody>
         {view.rows.map((row) => (
           <Fragment key={row.position}>
-            <tr className="border-t border-base-300 align-top">
-              <td className="py-1 pl-4">
-                {row.line ? (
-                  <button
-                    type="button"
-                    aria-expanded={open === row.position}
-                    className="link"
-                    onClick={() => setOpen(open === row.position ? null : row.position)}
-                  >
-                    <span className="font-mono">{row.account}</span>
-                  </button>
-                ) : (
-                  <span className="font-mono">{row.account}</span>
-                )}{' '}
-                {accountName(chart, row.account)}
-              </td>
-              <td className="quiet px-2 py-1 text-sm">{sayCoding(row.coding, chart)}</td>
-              <td className="quiet max-w-72 truncate px-2 py-1 text-sm" title={row.text}>
-                {row.text}
-              </td>
-              <td className="money px-2 py-1">
-                {groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span>
-              </td>
-              <td className="money px-2 py-1">{blank(row.debit)}</td>
-              <td className="money px-2 py-1 pr-4">{blank(row.credit)}</td>
-            </tr>
+            <Row
+              row={row}
+              chart={chart}
+              open={open === row.position}
+              onToggle={() => setOpen(open === row.position ? null : row.position)}
+            />
             {open === row.position && (
               <tr>
                 <td colSpan={6} className="p-0">
@@ -179,6 +162,62 @@ function Rows({ view }: { view: JournalAnswer }) {
   );
 }
 
+function Head({ ledger }: { ledger: string }) {
+  return (
+    <thead className="quiet bg-base-200 text-left text-xs">
+      <tr>
+        <th className="py-1 pl-4 font-normal">Account</th>
+        <th className="px-2 font-normal">Coding</th>
+        <th className="px-2 font-normal">Text</th>
+        <th className="px-2 text-right font-normal">In currency</th>
+        <th className="px-2 text-right font-normal">Debit {ledger}</th>
+        <th className="px-2 pr-4 text-right font-normal">Credit {ledger}</th>
+      </tr>
+    </thead>
+  );
+}
+
+interface RowProps {
+  row: JournalRow;
+  chart: Chart | undefined;
+  open: boolean;
+  onToggle: () => void;
+}
+
+function Row({ row, chart, open, onToggle }: RowProps) {
+  return (
+    <tr className="border-t border-base-300 align-top">
+      <td className="py-1 pl-4">
+        <Account row={row} open={open} onToggle={onToggle} />
+        {accountName(chart, row.account)}
+      </td>
+      <td className="quiet px-2 py-1 text-sm">{sayCoding(row.coding, chart)}</td>
+      <td className="quiet max-w-72 truncate px-2 py-1 text-sm" title={row.text}>
+        {row.text}
+      </td>
+      <td className="money px-2 py-1">
+        {groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span>
+      </td>
+      <td className="money px-2 py-1">{blank(row.debit)}</td>
+      <td className="money px-2 py-1 pr-4">{blank(row.credit)}</td>
+    </tr>
+  );
+}
+
+function Account({ row, open, onToggle }: { row: JournalRow; open: boolean; onToggle: () => void }) {
+  return (
+    <>
+      {row.line ? (
+        <button type="button" aria-expanded={open} className="link" onClick={onToggle}>
+          <span className="font-mono">{row.account}</span>
+        </button>
+      ) : (
+        <span className="font-mono">{row.account}</span>
+      )}{' '}
+    </>
+  );
+}
+
 const blank = (amount: string): string => (/[1-9]/.test(amount) ? groupDigits(amount) : '');
 
 /** Where a row came from, as it was when it was posted: the share, the line or item, the receipt. */
@@ -189,15 +228,7 @@ function Origin({ row, claim }: { row: JournalRow; claim: string }) {
   return (
     <div className="grid gap-4 border-l-4 border-primary bg-base-200 px-4 py-2 md:grid-cols-[1fr_20rem]">
       <dl className="grid grid-cols-[8rem_1fr] content-start gap-x-3 text-sm">
-        {share && (
-          <>
-            <dt className="quiet">Share</dt>
-            <dd>
-              {row.share! + 1} of {share.of}: gross {groupDigits(share.gross ?? '')}, tax back{' '}
-              {groupDigits(share.recoverable ?? '')}, cost {groupDigits(share.cost ?? '')} {origin.currency}
-            </dd>
-          </>
-        )}
+        {share && <ShareFacts share={share} index={row.share!} currency={origin.currency} />}
         <dt className="quiet">Line</dt>
         <dd>
           <Link className="link" to={`/desk/${claim}`}>
@@ -212,5 +243,23 @@ function Origin({ row, claim }: { row: JournalRow; claim: string }) {
       </dl>
       {receipt && <ReceiptViewer id={receipt.id} pages={receipt.pages} label="Receipt" />}
     </div>
+  );
+}
+
+interface ShareFactsProps {
+  share: NonNullable<NonNullable<JournalRow['origin']>['share']>;
+  index: number;
+  currency: string;
+}
+
+function ShareFacts({ share, index, currency }: ShareFactsProps) {
+  return (
+    <>
+      <dt className="quiet">Share</dt>
+      <dd>
+        {index + 1} of {share.of}: gross {groupDigits(share.gross ?? '')}, tax back{' '}
+        {groupDigits(share.recoverable ?? '')}, cost {groupDigits(share.cost ?? '')} {currency}
+      </dd>
+    </>
   );
 }

@@ -1,6 +1,6 @@
 import { Download } from 'lucide-react';
 import { Link } from 'react-router';
-import { useJournals, useReady, type JournalHeader } from '../../api/journals.ts';
+import { useJournals, useReady, type JournalHeader, type ReadyClaim } from '../../api/journals.ts';
 import type { Person } from '../../api/session.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { Money } from '../../parts/Money.tsx';
@@ -21,15 +21,7 @@ export default function Ledger({ person }: { person: Person }) {
       </div>
       {person.roles.includes('controller') && <Ready />}
       <h2 className="px-4 pt-3 pb-1 font-semibold">Journals</h2>
-      {!data ? (
-        <Loading shape="rows" />
-      ) : journals.length === 0 ? (
-        <Empty title="Nothing is posted yet">
-          Clear a claim on the Desk; a controller posts it, and its journal appears here.
-        </Empty>
-      ) : (
-        <JournalList journals={journals} />
-      )}
+      {!data ? <Loading shape="rows" /> : <JournalList journals={journals} />}
       {data?.at(-1)?.next && (
         <button type="button" className="btn btn-sm m-4" onClick={() => void setSize(size + 1)}>
           Show more
@@ -50,25 +42,31 @@ function Ready() {
       {data?.claims.length === 0 && <p className="quiet px-4">No cleared claim is waiting.</p>}
       <ul className="border-y border-base-300 bg-base-100">
         {data?.claims.map((claim) => (
-          <li key={claim.number} className="border-b border-base-300 last:border-b-0">
-            <Link
-              to={`/desk/${claim.number}`}
-              className="grid grid-cols-[6rem_12rem_minmax(0,1fr)_minmax(0,18rem)_9rem] items-baseline gap-4 px-4 py-1.5 hover:bg-base-200"
-            >
-              <span className="font-mono">{claim.number}</span>
-              <span className="truncate font-medium">{claim.claimant}</span>
-              <span className="quiet truncate">{claim.purpose}</span>
-              <span className="quiet truncate text-sm" title={claim.why ?? ''}>
-                {claim.why ?? `cleared by ${claim.clearedBy}`}
-              </span>
-              <span className="text-right">
-                <Money amount={claim.toPay} currency={claim.currency} strong />
-              </span>
-            </Link>
-          </li>
+          <ReadyClaim key={claim.number} claim={claim} />
         ))}
       </ul>
     </section>
+  );
+}
+
+function ReadyClaim({ claim }: { claim: ReadyClaim }) {
+  return (
+    <li className="border-b border-base-300 last:border-b-0">
+      <Link
+        to={`/desk/${claim.number}`}
+        className="grid grid-cols-[6rem_12rem_minmax(0,1fr)_minmax(0,18rem)_9rem] items-baseline gap-4 px-4 py-1.5 hover:bg-base-200"
+      >
+        <span className="font-mono">{claim.number}</span>
+        <span className="truncate font-medium">{claim.claimant}</span>
+        <span className="quiet truncate">{claim.purpose}</span>
+        <span className="quiet truncate text-sm" title={claim.why ?? ''}>
+          {claim.why ?? `cleared by ${claim.clearedBy}`}
+        </span>
+        <span className="text-right">
+          <Money amount={claim.toPay} currency={claim.currency} strong />
+        </span>
+      </Link>
+    </li>
   );
 }
 
@@ -76,6 +74,12 @@ const GRID = 'grid grid-cols-[6.5rem_6rem_minmax(0,1fr)_9rem_9rem] gap-4 px-4';
 
 function JournalList({ journals }: { journals: JournalHeader[] }) {
   const { list, current, setCurrent } = useRovingRows<HTMLOListElement>(journals.length);
+  if (journals.length === 0)
+    return (
+      <Empty title="Nothing is posted yet">
+        Clear a claim on the Desk; a controller posts it, and its journal appears here.
+      </Empty>
+    );
   return (
     <div className="border-y border-base-300 bg-base-100">
       <div aria-hidden className={`${GRID} quiet border-b border-base-300 py-1 text-xs`}>
@@ -87,29 +91,46 @@ function JournalList({ journals }: { journals: JournalHeader[] }) {
       </div>
       <ol ref={list} aria-label="Journals" className="rows">
         {journals.map((journal, index) => (
-          <li key={journal.number}>
-            <Link
-              data-row
-              tabIndex={index === current ? 0 : -1}
-              onFocus={() => setCurrent(index)}
-              to={`/ledger/${journal.number}`}
-              className={`${GRID} items-baseline border-b border-base-300 py-1.5 hover:bg-base-200 focus:bg-base-200`}
-            >
-              <span className="font-mono text-sm">{journal.number}</span>
-              <span>{journal.date}</span>
-              <span className="truncate">
-                <span className="font-mono text-sm">{journal.claim ?? journal.source.id}</span> {journal.person}{' '}
-                <span className="quiet">{journal.about}</span>
-              </span>
-              <span className="text-sm">{stateOf(journal)}</span>
-              <span className="text-right">
-                <Money amount={journal.total} currency={journal.currency} strong />
-              </span>
-            </Link>
-          </li>
+          <JournalItem
+            key={journal.number}
+            journal={journal}
+            current={index === current}
+            onFocus={() => setCurrent(index)}
+          />
         ))}
       </ol>
     </div>
+  );
+}
+
+interface JournalItemProps {
+  journal: JournalHeader;
+  current: boolean;
+  onFocus: () => void;
+}
+
+function JournalItem({ journal, current, onFocus }: JournalItemProps) {
+  return (
+    <li>
+      <Link
+        data-row
+        tabIndex={current ? 0 : -1}
+        onFocus={onFocus}
+        to={`/ledger/${journal.number}`}
+        className={`${GRID} items-baseline border-b border-base-300 py-1.5 hover:bg-base-200 focus:bg-base-200`}
+      >
+        <span className="font-mono text-sm">{journal.number}</span>
+        <span>{journal.date}</span>
+        <span className="truncate">
+          <span className="font-mono text-sm">{journal.claim ?? journal.source.id}</span> {journal.person}{' '}
+          <span className="quiet">{journal.about}</span>
+        </span>
+        <span className="text-sm">{stateOf(journal)}</span>
+        <span className="text-right">
+          <Money amount={journal.total} currency={journal.currency} strong />
+        </span>
+      </Link>
+    </li>
   );
 }
 

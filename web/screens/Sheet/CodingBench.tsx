@@ -14,23 +14,12 @@ export function CodingBench({ sheet, view, bench, chart }: BenchProps) {
   return (
     <div className="grid gap-2">
       {bench.set.category !== undefined && (
-        <label className="flex items-center gap-2">
-          Category
-          <select
-            className="select select-sm w-56"
-            autoFocus
-            value={bench.set.category}
-            onChange={(e) => sheet.setBench({ ...bench, set: { ...bench.set, category: e.target.value } })}
-          >
-            {chart?.categories
-              .filter((c) => holdsOn(c, line.date))
-              .map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.name} · account {c.account}
-                </option>
-              ))}
-          </select>
-        </label>
+        <CategoryField
+          category={bench.set.category}
+          chart={chart}
+          date={line.date}
+          onChange={(category) => sheet.setBench({ ...bench, set: { ...bench.set, category } })}
+        />
       )}
       <CodingFields
         chart={chart}
@@ -43,5 +32,29 @@ export function CodingBench({ sheet, view, bench, chart }: BenchProps) {
       />
       <p className="quiet text-sm">{owners.map((v) => `${v!.code} ${v!.name}: ask ${v!.owner}`).join(' · ')}</p>
     </div>
+  );
+}
+
+interface CategoryFieldProps {
+  category: string;
+  chart: BenchProps['chart'];
+  date: string;
+  onChange: (category: string) => void;
+}
+
+function CategoryField({ category, chart, date, onChange }: CategoryFieldProps) {
+  return (
+    <label className="flex items-center gap-2">
+      Category
+      <select className="select select-sm w-56" autoFocus value={category} onChange={(e) => onChange(e.target.value)}>
+        {chart?.categories
+          .filter((c) => holdsOn(c, date))
+          .map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.name} · account {c.account}
+            </option>
+          ))}
+      </select>
+    </label>
   );
 }

@@ -14,15 +14,8 @@ interface CodingFieldsProps {
 }
 
 /** One choice a dimension among the codes valid on the date; empty takes what the level above says. */
-export function CodingFields({
-  chart,
-  date,
-  coding,
-  inherited,
-  label,
-  autoFocus = false,
-  onChange,
-}: CodingFieldsProps) {
+export function CodingFields(props: CodingFieldsProps) {
+  const { chart, date, coding, inherited, label, autoFocus = false, onChange } = props;
   const change = (dimension: string, code: string) => {
     const { [dimension]: _, ...rest } = coding;
     onChange(code ? { ...rest, [dimension]: code } : rest);
@@ -40,15 +33,26 @@ export function CodingFields({
           onChange={(e) => change(dimension.id, e.target.value)}
         >
           <option value="">{inherited[dimension.id] ?? `no ${dimension.name.toLowerCase()}`}</option>
-          {chart.values
-            .filter((v) => v.dimension === dimension.id && (holdsOn(v, date) || v.code === coding[dimension.id]))
-            .map((v) => (
-              <option key={v.code} value={v.code} title={v.owner ? `Questions to ${v.owner}` : undefined}>
-                {v.code} {v.name}
-              </option>
-            ))}
+          <Codes values={chart.values} dimension={dimension.id} date={date} chosen={coding[dimension.id]} />
         </select>
       ))}
     </div>
   );
 }
+
+interface CodesProps {
+  values: Chart['values'];
+  dimension: string;
+  date: string;
+  chosen: string | undefined;
+}
+
+/** The codes that are valid on the date, and the one that is chosen though it may not be. */
+const Codes = ({ values, dimension, date, chosen }: CodesProps) =>
+  values
+    .filter((v) => v.dimension === dimension && (holdsOn(v, date) || v.code === chosen))
+    .map((v) => (
+      <option key={v.code} value={v.code} title={v.owner ? `Questions to ${v.owner}` : undefined}>
+        {v.code} {v.name}
+      </option>
+    ));

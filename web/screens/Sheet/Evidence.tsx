@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Field } from '../../../core/evidence/reading/reading.types.ts';
-import type { Comparison, Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits } from '../../parts/Money.tsx';
@@ -9,10 +9,14 @@ import { spotsOf } from '../../parts/spots.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
 import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
+import { Comparisons, Steps } from './Comparisons.tsx';
 import { Explained } from './Explained.tsx';
 import { isLoose } from '../../../core/evidence/comparisons/settledState.ts';
 import { shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
+
+const SIDES = ['evidence', 'history'] as const;
+type Side = (typeof SIDES)[number];
 
 interface EvidenceProps {
   sheet: SheetState;
@@ -26,7 +30,7 @@ interface EvidenceProps {
 
 /** The evidence for the cell in focus: both sides, the difference, how the figure came about, the receipt. */
 export function Evidence({ sheet, view, ties, cell, onCell, asking, setAsking }: EvidenceProps) {
-  const [side, setSide] = useState<'evidence' | 'history'>('evidence');
+  const [side, setSide] = useState<Side>('evidence');
   return (
     <aside
       id="evidence"
@@ -34,19 +38,7 @@ export function Evidence({ sheet, view, ties, cell, onCell, asking, setAsking }:
       aria-label="Evidence"
       className="flex min-h-0 flex-col overflow-auto bg-base-100"
     >
-      <div role="group" aria-label="Side" className="flex shrink-0 gap-3 border-b border-base-300 px-4 py-1 text-sm">
-        {(['evidence', 'history'] as const).map((s) => (
-          <button
-            key={s}
-            type="button"
-            aria-pressed={side === s}
-            className={side === s ? 'font-semibold underline underline-offset-4' : 'quiet'}
-            onClick={() => setSide(s)}
-          >
-            {s === 'evidence' ? 'Evidence' : 'History'}
-          </button>
-        ))}
-      </div>
+      <SideChoice side={side} onChange={setSide} />
       {side === 'history' ? (
         <History view={view} />
       ) : cell ? (
@@ -55,6 +47,24 @@ export function Evidence({ sheet, view, ties, cell, onCell, asking, setAsking }:
         <p className="quiet p-4">This claim has no lines.</p>
       )}
     </aside>
+  );
+}
+
+function SideChoice({ side, onChange }: { side: Side; onChange: (side: Side) => void }) {
+  return (
+    <div role="group" aria-label="Side" className="flex shrink-0 gap-3 border-b border-base-300 px-4 py-1 text-sm">
+      {SIDES.map((s) => (
+        <button
+          key={s}
+          type="button"
+          aria-pressed={side === s}
+          className={side === s ? 'font-semibold underline underline-offset-4' : 'quiet'}
+          onClick={() => onChange(s)}
+        >
+          {s === 'evidence' ? 'Evidence' : 'History'}
+        </button>
+      ))}
+    </div>
   );
 }
 
@@ -68,77 +78,11 @@ function CellEvidence({
   setAsking,
 }: Omit<EvidenceProps, 'cell'> & { cell: Cell }) {
   const tie = ties.find((t) => t.line === cell.line && t.kind === cell.kind);
-  const state = shownState(tie, view.marks);
-  const mark = view.marks.find((m) => m.line === cell.line && m.kind === cell.kind);
-  const notes = view.assessment.findings.filter((f) => f.line === cell.line && f.severity === 'note');
-  const queries = view.queries.filter((q) => q.line === cell.line);
   const receipt = view.receipts[cell.line];
   const may = view.may.includes('correct');
   return (
     <>
-      <div className="px-4 pt-2 pb-3">
-        <h2 className="flex items-center gap-2 font-semibold">
-          <TieMark state={state} />
-          Line {cell.line}, {cell.kind}
-          <span className="quiet font-normal">{TIE_WORDS[state]}</span>
-        </h2>
-        {mark && (
-          <p className="quiet text-sm">
-            {mark.mark === 'waived' ? `Waived by ${mark.by}: ${mark.reason}` : `Seen by ${mark.by}`}
-          </p>
-        )}
-        {tie && tie.comparisons.length > 0 && <Comparisons comparisons={tie.comparisons} />}
-        {cell.kind === 'receipt' && !receipt && (
-          <p className="mt-2">
-            This line has no receipt. Ask the claimant for it, or waive it with the reason why none is needed.
-          </p>
-        )}
-        {cell.kind === 'card' && state === 'open' && (
-          <p className="mt-2">
-            The bank has not sent a charge for this line, or it is on no line yet. Ask the claimant to pair them, or
-            wait for the feed.
-          </p>
-        )}
-        {cell.kind === 'duplicate' && tie?.state === 'tied' && (
-          <p className="mt-2">
-            No claim of anybody has the same receipt, a near-identical one, or this amount at this merchant within three
-            days.
-          </p>
-        )}
-        {tie && tie.steps.length > 0 && <Steps tie={tie} />}
-        <Explained key={cell.line} document={view.document} line={cell.line} />
-        {notes.map((note) => (
-          <p key={note.code} className="mt-2 text-sm">
-            {note.says}
-          </p>
-        ))}
-        {queries.map((q) => (
-          <p key={q.at} className="mt-2 border-l-2 border-primary pl-2 text-sm">
-            <strong>{q.by} asks:</strong> {q.text}
-          </p>
-        ))}
-        {may && (
-          <div className="mt-3 flex gap-2">
-            {state !== 'none' && (
-              <button
-                type="button"
-                className="btn btn-xs"
-                onClick={() => void sheet.mark(cell, mark ? 'none' : 'seen')}
-              >
-                {mark ? 'Take mark back' : 'Seen'} {!mark && <kbd className="font-normal opacity-80">Space</kbd>}
-              </button>
-            )}
-            {isLoose(state) && (
-              <button type="button" className="btn btn-xs" onClick={() => setAsking('waive')}>
-                Waive… <kbd className="font-normal opacity-80">w</kbd>
-              </button>
-            )}
-            <button type="button" className="btn btn-xs" onClick={() => setAsking('ask')}>
-              Ask… <kbd className="font-normal opacity-80">a</kbd>
-            </button>
-          </div>
-        )}
-      </div>
+      <CellFacts sheet={sheet} view={view} cell={cell} tie={tie} setAsking={setAsking} />
       {asking && may && <AskForm {...{ sheet, cell, asking }} onClose={() => setAsking(null)} />}
       {receipt && (
         <>
@@ -151,6 +95,110 @@ function CellEvidence({
           />
         </>
       )}
+    </>
+  );
+}
+
+interface CellFactsProps {
+  sheet: SheetState;
+  view: ClaimView;
+  cell: Cell;
+  tie: Tie | undefined;
+  setAsking: EvidenceProps['setAsking'];
+}
+
+/** What is known of a comparison, and the acts on it. */
+function CellFacts({ sheet, view, cell, tie, setAsking }: CellFactsProps) {
+  const state = shownState(tie, view.marks);
+  const mark = view.marks.find((m) => m.line === cell.line && m.kind === cell.kind);
+  return (
+    <div className="px-4 pt-2 pb-3">
+      <h2 className="flex items-center gap-2 font-semibold">
+        <TieMark state={state} />
+        Line {cell.line}, {cell.kind}
+        <span className="quiet font-normal">{TIE_WORDS[state]}</span>
+      </h2>
+      {mark && (
+        <p className="quiet text-sm">
+          {mark.mark === 'waived' ? `Waived by ${mark.by}: ${mark.reason}` : `Seen by ${mark.by}`}
+        </p>
+      )}
+      {tie && tie.comparisons.length > 0 && <Comparisons comparisons={tie.comparisons} />}
+      <NothingThere cell={cell} tie={tie} state={state} receipt={view.receipts[cell.line] !== undefined} />
+      {tie && tie.steps.length > 0 && <Steps tie={tie} />}
+      <Explained key={cell.line} document={view.document} line={cell.line} />
+      <LineNotes view={view} line={cell.line} />
+      {view.may.includes('correct') && (
+        <CellActs sheet={sheet} cell={cell} state={state} marked={mark !== undefined} setAsking={setAsking} />
+      )}
+    </div>
+  );
+}
+
+interface CellActsProps {
+  sheet: SheetState;
+  cell: Cell;
+  state: ReturnType<typeof shownState>;
+  marked: boolean;
+  setAsking: EvidenceProps['setAsking'];
+}
+
+function CellActs({ sheet, cell, state, marked, setAsking }: CellActsProps) {
+  return (
+    <div className="mt-3 flex gap-2">
+      {state !== 'none' && (
+        <button type="button" className="btn btn-xs" onClick={() => void sheet.mark(cell, marked ? 'none' : 'seen')}>
+          {marked ? 'Take mark back' : 'Seen'} {!marked && <kbd className="font-normal opacity-80">Space</kbd>}
+        </button>
+      )}
+      {isLoose(state) && (
+        <button type="button" className="btn btn-xs" onClick={() => setAsking('waive')}>
+          Waive… <kbd className="font-normal opacity-80">w</kbd>
+        </button>
+      )}
+      <button type="button" className="btn btn-xs" onClick={() => setAsking('ask')}>
+        Ask… <kbd className="font-normal opacity-80">a</kbd>
+      </button>
+    </div>
+  );
+}
+
+interface NothingThereProps {
+  cell: Cell;
+  tie: Tie | undefined;
+  state: ReturnType<typeof shownState>;
+  receipt: boolean;
+}
+
+/** What to do, or what it means, where a comparison has nothing on its other side. */
+function NothingThere({ cell, tie, state, receipt }: NothingThereProps) {
+  const says =
+    cell.kind === 'receipt' && !receipt
+      ? 'This line has no receipt. Ask the claimant for it, or waive it with the reason why none is needed.'
+      : cell.kind === 'card' && state === 'open'
+        ? 'The bank has not sent a charge for this line, or it is on no line yet. Ask the claimant to pair them, or wait for the feed.'
+        : cell.kind === 'duplicate' && tie?.state === 'tied'
+          ? 'No claim of anybody has the same receipt, a near-identical one, or this amount at this merchant within three days.'
+          : null;
+  return says && <p className="mt-2">{says}</p>;
+}
+
+function LineNotes({ view, line }: { view: ClaimView; line: string }) {
+  const notes = view.assessment.findings.filter((f) => f.line === line && f.severity === 'note');
+  return (
+    <>
+      {notes.map((note) => (
+        <p key={note.code} className="mt-2 text-sm">
+          {note.says}
+        </p>
+      ))}
+      {view.queries
+        .filter((q) => q.line === line)
+        .map((q) => (
+          <p key={q.at} className="mt-2 border-l-2 border-primary pl-2 text-sm">
+            <strong>{q.by} asks:</strong> {q.text}
+          </p>
+        ))}
     </>
   );
 }
@@ -187,61 +235,6 @@ function AskForm({
       onSubmit={submit}
       onClose={onClose}
     />
-  );
-}
-
-function Comparisons({ comparisons }: { comparisons: Comparison[] }) {
-  return (
-    <table className="mt-2 w-full text-sm">
-      <thead className="quiet text-left text-xs">
-        <tr>
-          {['Fact', 'Claimed', 'Evidence', 'Difference'].map((h) => (
-            <th key={h} className="pr-2 font-normal">
-              {h}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {comparisons.map((c) => (
-          <tr key={c.fact} className="border-t border-base-300 align-top">
-            <th scope="row" className="quiet py-1 pr-2 text-left font-normal">
-              {c.fact}
-              {c.tolerance && <span className="block text-xs">tolerance {c.tolerance}</span>}
-            </th>
-            <td className="py-1 pr-2 break-words">{figure(c.claimed)}</td>
-            <td className="py-1 pr-2 break-words">{figure(c.evidence)}</td>
-            <td className={`py-1 whitespace-nowrap ${c.state === 'off' ? 'font-semibold text-error' : ''}`}>
-              {c.difference ?? (c.state === 'open' ? 'nothing there' : '')}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-const figure = (text: string | null): string =>
-  text === null ? '–' : text.replace(/^-?\d+(\.\d+)?(?=$| [A-Z]{3}$)/, groupDigits);
-
-const STEPS_HEAD: Partial<Record<Tie['kind'], string>> = { coding: 'Whom to ask', budget: 'Whom to ask' };
-
-function Steps({ tie }: { tie: Tie }) {
-  return (
-    <details open className="mt-2 text-sm">
-      <summary className="cursor-pointer">{STEPS_HEAD[tie.kind] ?? 'How the figure came about'}</summary>
-      <ol className="mt-1">
-        {tie.steps.map((step, i) => (
-          <li key={i} className="flex justify-between gap-3 border-t border-base-300 py-0.5">
-            <span>
-              {step.label}
-              {step.source && <span className="quiet block text-xs">{step.source}</span>}
-            </span>
-            <span className="money">{figure(step.value)}</span>
-          </li>
-        ))}
-      </ol>
-    </details>
   );
 }
 

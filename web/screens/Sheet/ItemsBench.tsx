@@ -1,6 +1,11 @@
+import type { Item } from '../../../core/documents/case.schema.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { Money } from '../../parts/Money.tsx';
+import { setOf } from './bench.ts';
 import type { BenchProps } from './bench.types.ts';
+
+const PART_BENCHES = ['split', 'coding', 'tax'] as const;
+type PartBench = (typeof PART_BENCHES)[number];
 
 /** The items of a line with what is left of it; their coding, split and tax are opened from here. */
 export function ItemsBench({ sheet, view, bench, chart }: BenchProps) {
@@ -14,54 +19,72 @@ export function ItemsBench({ sheet, view, bench, chart }: BenchProps) {
       </p>
     );
   const left = toMinor(line.amount, line.currency) - items.reduce((a, i) => a + toMinor(i.amount, line.currency), 0n);
-  const open = (item: string, kind: 'split' | 'coding' | 'tax') => {
+  const open = (item: string, kind: PartBench) => {
     const part = items.find((i) => i.id === item)!;
-    const set = {
-      split: { split: part.split ?? null },
-      coding: { coding: part.coding ?? {} },
-      tax: { tax: part.tax ?? [] },
-    }[kind];
-    sheet.setBench({ line: bench.line, item, kind, set });
+    sheet.setBench({ line: bench.line, item, kind, set: setOf(part, kind) });
   };
   return (
     <table className="w-full">
       <tbody>
         {items.map((item) => (
-          <tr key={item.id} className="border-b border-base-300">
-            <td className="py-1 pr-2 font-mono text-sm">{item.id}</td>
-            <td className="px-2">{item.description}</td>
-            <td className="quiet px-2">
-              {item.personal
-                ? 'Private'
-                : (chart?.categories.find((c) => c.id === item.category)?.name ?? item.category)}
-            </td>
-            <td className="px-2 text-right">
-              <Money amount={item.amount} currency={line.currency} />
-            </td>
-            <td className="py-1 pl-2 text-right">
-              {!item.personal
-                && (['split', 'coding', 'tax'] as const).map((kind) => (
-                  <button key={kind} type="button" className="btn btn-xs ml-1" onClick={() => open(item.id, kind)}>
-                    {kind}
-                  </button>
-                ))}
-            </td>
-          </tr>
+          <ItemRow
+            key={item.id}
+            item={item}
+            currency={line.currency}
+            chart={chart}
+            onOpen={(kind) => open(item.id, kind)}
+          />
         ))}
-        <tr>
-          <td />
-          <td className="px-2 py-1 font-semibold">Left of the line</td>
-          <td />
-          <td className={`px-2 text-right ${left === 0n ? '' : 'text-error'}`}>
-            <Money amount={fromMinor(left, line.currency)} currency={line.currency} strong />
-          </td>
-          <td className="text-right">
-            <button type="button" className="btn btn-sm" onClick={() => sheet.setBench(null)}>
-              Close
-            </button>
-          </td>
-        </tr>
+        <LeftRow left={fromMinor(left, line.currency)} currency={line.currency} onClose={() => sheet.setBench(null)} />
       </tbody>
     </table>
+  );
+}
+
+function LeftRow({ left, currency, onClose }: { left: string; currency: string; onClose: () => void }) {
+  return (
+    <tr>
+      <td />
+      <td className="px-2 py-1 font-semibold">Left of the line</td>
+      <td />
+      <td className={`px-2 text-right ${!/[1-9]/.test(left) ? '' : 'text-error'}`}>
+        <Money amount={left} currency={currency} strong />
+      </td>
+      <td className="text-right">
+        <button type="button" className="btn btn-sm" onClick={onClose}>
+          Close
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+interface ItemRowProps {
+  item: Item;
+  currency: string;
+  chart: BenchProps['chart'];
+  onOpen: (kind: PartBench) => void;
+}
+
+function ItemRow({ item, currency, chart, onOpen }: ItemRowProps) {
+  return (
+    <tr className="border-b border-base-300">
+      <td className="py-1 pr-2 font-mono text-sm">{item.id}</td>
+      <td className="px-2">{item.description}</td>
+      <td className="quiet px-2">
+        {item.personal ? 'Private' : (chart?.categories.find((c) => c.id === item.category)?.name ?? item.category)}
+      </td>
+      <td className="px-2 text-right">
+        <Money amount={item.amount} currency={currency} />
+      </td>
+      <td className="py-1 pl-2 text-right">
+        {!item.personal
+          && PART_BENCHES.map((kind) => (
+            <button key={kind} type="button" className="btn btn-xs ml-1" onClick={() => onOpen(kind)}>
+              {kind}
+            </button>
+          ))}
+      </td>
+    </tr>
   );
 }

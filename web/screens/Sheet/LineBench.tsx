@@ -5,7 +5,7 @@ import { ItemsBench } from './ItemsBench.tsx';
 import { SplitBench } from './SplitBench.tsx';
 import { TaxBench } from './TaxBench.tsx';
 import type { BenchProps } from './bench.types.ts';
-import { partOf } from './bench.ts';
+import { partOf, setOf } from './bench.ts';
 
 /** What is edited in place under a line, with its one way to save and to leave. */
 export function LineBench({ problem, ...props }: BenchProps & { problem: string | null }) {
@@ -31,22 +31,32 @@ export function LineBench({ problem, ...props }: BenchProps & { problem: string 
     >
       {bench.item && <ItemPicker {...props} line={line} />}
       <Content {...props} />
-      {bench.kind !== 'items' && (
-        <div className="mt-3 flex items-center gap-2">
-          <button className="btn btn-primary btn-sm" disabled={sheet.busy || problem !== null}>
-            Save
-          </button>
-          <button type="button" className="btn btn-sm" onClick={() => sheet.setBench(null)}>
-            Close <kbd className="text-xs font-normal opacity-80">Esc</kbd>
-          </button>
-          {stop && (
-            <span role="alert" className="text-error">
-              {stop}
-            </span>
-          )}
-        </div>
-      )}
+      {bench.kind !== 'items' && <Foot sheet={sheet} blocked={problem !== null} stop={stop} />}
     </form>
+  );
+}
+
+interface FootProps {
+  sheet: BenchProps['sheet'];
+  blocked: boolean;
+  stop: string | null;
+}
+
+function Foot({ sheet, blocked, stop }: FootProps) {
+  return (
+    <div className="mt-3 flex items-center gap-2">
+      <button className="btn btn-primary btn-sm" disabled={sheet.busy || blocked}>
+        Save
+      </button>
+      <button type="button" className="btn btn-sm" onClick={() => sheet.setBench(null)}>
+        Close <kbd className="text-xs font-normal opacity-80">Esc</kbd>
+      </button>
+      {stop && (
+        <span role="alert" className="text-error">
+          {stop}
+        </span>
+      )}
+    </div>
   );
 }
 
@@ -74,13 +84,7 @@ function ItemPicker({
 }: BenchProps & { line: ClaimView['document']['claim']['lines'][number] }) {
   const pick = (item: string) => {
     const part = partOf(view, { line: bench.line, item });
-    const field =
-      bench.kind === 'split'
-        ? { split: part.split ?? null }
-        : bench.kind === 'tax'
-          ? { tax: part.tax ?? [] }
-          : { coding: part.coding ?? {} };
-    sheet.setBench({ ...bench, item, set: field });
+    sheet.setBench({ ...bench, item, set: setOf(part, bench.kind) });
   };
   return (
     <label className="mb-2 flex items-center gap-2 text-sm">

@@ -2,7 +2,7 @@ import { Fragment } from 'react';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
-import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import { sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
@@ -25,99 +25,102 @@ interface MatrixProps {
 }
 
 /** The tie matrix: a row a line, a column a kind of comparison; quiet rows fold into one counted row. */
-export function Matrix({ view, rows, folded, kinds, cell, onCell, onUnfold, sheet, assessment, problem }: MatrixProps) {
+export function Matrix(props: MatrixProps) {
+  const { view, rows, folded, kinds, cell, onCell, onUnfold, sheet, assessment, problem } = props;
   const { data: chart } = useChart();
   const sharing = cell ? view.receipts[cell.line]?.id : undefined;
+  const isLit = ({ line }: MatrixRow) => sharing !== undefined && view.receipts[line.id]?.id === sharing;
   const columns = 4 + kinds.length;
   return (
     <table className="w-full border-collapse">
-      <thead className="quiet sticky top-0 z-10 bg-base-200 text-left text-xs">
-        <tr>
-          <th scope="col" className="py-1 pl-4 font-normal">
-            Line
-          </th>
-          <th scope="col" className="px-2 font-normal">
-            What
-          </th>
-          <th scope="col" className="px-2 text-right font-normal">
-            Amount
-          </th>
-          {kinds.map((kind) => (
-            <th key={kind} scope="col" className="w-[4.4rem] px-1.5 font-normal">
-              {kind}
-            </th>
-          ))}
-          <th scope="col" className="px-2 pr-4 font-normal">
-            Codes
-          </th>
-        </tr>
-      </thead>
+      <Head kinds={kinds} />
       <tbody className="bg-base-100">
         {rows.map((row) => (
           <Fragment key={row.line.id}>
-            <LineRow
-              row={row}
-              view={view}
-              kinds={kinds}
-              cell={cell}
-              onCell={onCell}
-              chart={chart}
-              lit={sharing !== undefined && view.receipts[row.line.id]?.id === sharing}
-            />
-            {sheet.bench?.line !== row.line.id
-              && row.findings
-                .filter((f) => f.severity !== 'note')
-                .map((f, i) => (
-                  <tr key={i} className="border-b border-base-300">
-                    <td />
-                    <td
-                      colSpan={columns - 1}
-                      className={`px-2 pb-1.5 text-sm ${f.severity === 'stop' ? 'text-error' : 'text-warning'}`}
-                    >
-                      <strong className="mr-1">{f.severity}</strong>
-                      {f.item && <span className="font-mono">{f.item} </span>}
-                      {f.says}
-                    </td>
-                  </tr>
-                ))}
-            {sheet.bench?.line === row.line.id && (
+            <LineRow {...{ row, view, kinds, cell, onCell, chart }} lit={isLit(row)} />
+            {sheet.bench?.line === row.line.id ? (
               <tr>
                 <td colSpan={columns} className="border-b border-base-300 p-0">
-                  <LineBench
-                    sheet={sheet}
-                    view={view}
-                    bench={sheet.bench}
-                    assessment={assessment}
-                    problem={problem}
-                    chart={chart}
-                  />
+                  <LineBench {...{ sheet, view, bench: sheet.bench, assessment, problem, chart }} />
                 </td>
               </tr>
+            ) : (
+              <FindingRows row={row} columns={columns} />
             )}
           </Fragment>
         ))}
         {folded.length > 0 && (
           <tr className="border-b border-base-300">
             <td colSpan={columns} className="p-0">
-              <button
-                id="folded"
-                type="button"
-                className="flex w-full items-center gap-3 px-4 py-2 text-left hover:bg-base-200"
-                onClick={onUnfold}
-              >
-                <TieMark state="tied" />
-                <span>
-                  {folded.length} {folded.length === 1 ? 'line is' : 'lines are'} tied throughout
-                </span>
-                <span className="quiet text-sm">{sums(folded.map((r) => r.line))}</span>
-                <span className="ml-auto underline">Show</span>
-              </button>
+              <FoldedRow folded={folded} onUnfold={onUnfold} />
             </td>
           </tr>
         )}
       </tbody>
     </table>
   );
+}
+
+function Head({ kinds }: { kinds: TieKind[] }) {
+  return (
+    <thead className="quiet sticky top-0 z-10 bg-base-200 text-left text-xs">
+      <tr>
+        <th scope="col" className="py-1 pl-4 font-normal">
+          Line
+        </th>
+        <th scope="col" className="px-2 font-normal">
+          What
+        </th>
+        <th scope="col" className="px-2 text-right font-normal">
+          Amount
+        </th>
+        {kinds.map((kind) => (
+          <th key={kind} scope="col" className="w-[4.4rem] px-1.5 font-normal">
+            {kind}
+          </th>
+        ))}
+        <th scope="col" className="px-2 pr-4 font-normal">
+          Codes
+        </th>
+      </tr>
+    </thead>
+  );
+}
+
+function FoldedRow({ folded, onUnfold }: { folded: MatrixRow[]; onUnfold: () => void }) {
+  return (
+    <button
+      id="folded"
+      type="button"
+      className="flex w-full items-center gap-3 px-4 py-2 text-left hover:bg-base-200"
+      onClick={onUnfold}
+    >
+      <TieMark state="tied" />
+      <span>
+        {folded.length} {folded.length === 1 ? 'line is' : 'lines are'} tied throughout
+      </span>
+      <span className="quiet text-sm">{sums(folded.map((r) => r.line))}</span>
+      <span className="ml-auto underline">Show</span>
+    </button>
+  );
+}
+
+function FindingRows({ row, columns }: { row: MatrixRow; columns: number }) {
+  return row.findings
+    .filter((f) => f.severity !== 'note')
+    .map((f, i) => (
+      <tr key={i} className="border-b border-base-300">
+        <td />
+        <td
+          colSpan={columns - 1}
+          className={`px-2 pb-1.5 text-sm ${f.severity === 'stop' ? 'text-error' : 'text-warning'}`}
+        >
+          <strong className="mr-1">{f.severity}</strong>
+          {f.item && <span className="font-mono">{f.item} </span>}
+          {f.says}
+        </td>
+      </tr>
+    ));
 }
 
 /** The sum of the folded lines, one figure a currency. */
@@ -143,11 +146,6 @@ interface LineRowProps {
 function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
   const { line, ties } = row;
   const here = cell?.line === line.id;
-  const category = line.items?.length
-    ? `${line.items.length} items`
-    : line.personal
-      ? 'Private'
-      : (chart?.categories.find((c) => c.id === line.category)?.name ?? line.category ?? '');
   return (
     <tr
       aria-current={here || undefined}
@@ -158,43 +156,71 @@ function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
       >
         {line.id}
       </td>
-      <td className="max-w-0 w-[44%] px-2 py-1.5 align-top">
-        <span className="block truncate font-medium" title={line.merchant ?? ''}>
-          {line.merchant}
-        </span>
-        <span className="quiet block truncate text-sm">
-          {line.date} · {category}
-          {line.paidBy === 'own'
-            ? ''
-            : ` · ${line.paidBy === 'card' ? `card ${line.card ?? ''}` : 'paid centrally'}`} · {line.description}
-        </span>
-      </td>
+      <WhatCell line={line} chart={chart} />
       <td className="px-2 py-1.5 text-right align-top">
         <Money amount={line.amount} currency={line.currency} strong />
       </td>
-      {kinds.map((kind) => {
-        const tie = ties.get(kind);
-        const state = shownState(tie, view.marks);
-        const focused = here && cell?.kind === kind;
-        return (
-          <td key={kind} className="p-0.5 align-top">
-            <button
-              type="button"
-              tabIndex={focused ? 0 : -1}
-              aria-pressed={focused}
-              onClick={() => onCell({ line: line.id, kind })}
-              className={`flex h-9 w-full items-center gap-1.5 rounded-field px-1.5 ${focused ? 'outline-2 outline-primary' : 'hover:bg-base-200'}`}
-            >
-              <TieMark state={state} label={`line ${line.id} ${kind}`} />
-              <span className="truncate text-xs">{state === 'off' ? tie?.difference : ''}</span>
-            </button>
-          </td>
-        );
-      })}
+      {kinds.map((kind) => (
+        <TieCell
+          key={kind}
+          tie={ties.get(kind)}
+          state={shownState(ties.get(kind), view.marks)}
+          name={`line ${line.id} ${kind}`}
+          focused={here && cell?.kind === kind}
+          onFocus={() => onCell({ line: line.id, kind })}
+        />
+      ))}
       <td className="quiet px-2 py-1.5 pr-4 align-top text-sm">
         {line.personal ? '' : <CodingWords line={line} view={view} chart={chart} />}
       </td>
     </tr>
+  );
+}
+
+interface TieCellProps {
+  tie: Tie | undefined;
+  state: ReturnType<typeof shownState>;
+  name: string;
+  focused: boolean;
+  onFocus: () => void;
+}
+
+function TieCell({ tie, state, name, focused, onFocus }: TieCellProps) {
+  return (
+    <td className="p-0.5 align-top">
+      <button
+        type="button"
+        tabIndex={focused ? 0 : -1}
+        aria-pressed={focused}
+        onClick={onFocus}
+        className={`flex h-9 w-full items-center gap-1.5 rounded-field px-1.5 ${focused ? 'outline-2 outline-primary' : 'hover:bg-base-200'}`}
+      >
+        <TieMark state={state} label={name} />
+        <span className="truncate text-xs">{state === 'off' ? tie?.difference : ''}</span>
+      </button>
+    </td>
+  );
+}
+
+function categoryOf(line: Line, chart: Chart | undefined): string {
+  if (line.items?.length) return `${line.items.length} items`;
+  if (line.personal) return 'Private';
+  return chart?.categories.find((c) => c.id === line.category)?.name ?? line.category ?? '';
+}
+
+function WhatCell({ line, chart }: { line: Line; chart: Chart | undefined }) {
+  return (
+    <td className="max-w-0 w-[44%] px-2 py-1.5 align-top">
+      <span className="block truncate font-medium" title={line.merchant ?? ''}>
+        {line.merchant}
+      </span>
+      <span className="quiet block truncate text-sm">
+        {line.date} · {categoryOf(line, chart)}
+        {line.paidBy === 'own'
+          ? ''
+          : ` · ${line.paidBy === 'card' ? `card ${line.card ?? ''}` : 'paid centrally'}`} · {line.description}
+      </span>
+    </td>
   );
 }
 

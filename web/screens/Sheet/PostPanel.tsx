@@ -26,17 +26,7 @@ export function PostPanel({ sheet, view, onClose }: PostPanelProps) {
       onSubmit={submit}
     >
       <span>The journal below goes to the ledger and can only be reversed.</span>
-      <label className="flex items-center gap-2">
-        Posting date{' '}
-        <input
-          type="date"
-          required
-          autoFocus
-          className="input input-sm"
-          value={postingDate ?? ''}
-          onChange={(e) => setPostingDate(e.target.value)}
-        />
-      </label>
+      <DateField date={postingDate ?? ''} onChange={setPostingDate} />
       <button className="btn btn-primary btn-sm" disabled={busy || posting === null}>
         Post to the ledger
       </button>
@@ -49,6 +39,22 @@ export function PostPanel({ sheet, view, onClose }: PostPanelProps) {
         </p>
       )}
     </form>
+  );
+}
+
+function DateField({ date, onChange }: { date: string; onChange: (date: string) => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      Posting date{' '}
+      <input
+        type="date"
+        required
+        autoFocus
+        className="input input-sm"
+        value={date}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    </label>
   );
 }
 

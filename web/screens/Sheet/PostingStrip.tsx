@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import type { Assessment, JournalRow } from '../../../core/documents/assessment.schema.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
-import { accountName, sayCoding, useChart } from '../../api/chart.ts';
+import { accountName, sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 
@@ -18,13 +18,8 @@ interface PostingStripProps {
 
 /** The journal as it would be posted now: one line at rest, grouped by account when open, with what an edit changed marked. */
 export function PostingStrip({ view, assessment, changed, date, open, onToggle }: PostingStripProps) {
-  const { journal, findings } = assessment;
+  const { journal } = assessment;
   const ledger = view.claim.ledgerCurrency;
-  const stop = findings.find((f) => f.severity === 'stop');
-  const total = sum(
-    journal.map((row) => row.debit),
-    ledger,
-  );
   return (
     <section aria-label="Posting" className="shrink-0 border-t-2 border-secondary bg-base-100">
       <button
@@ -35,23 +30,8 @@ export function PostingStrip({ view, assessment, changed, date, open, onToggle }
       >
         {open ? <ChevronDown size={16} /> : <ChevronUp size={16} />}
         <strong>Journal</strong>
-        {journal.length === 0 ? (
-          <span className="text-error">
-            cannot be made:{' '}
-            {stop ? `${stop.line ? `line ${stop.line}, ` : ''}${stop.says}` : 'there is nothing to post'}
-          </span>
-        ) : (
-          <span>
-            balanced, {journal.length} rows, <Money amount={total} currency={ledger} strong /> on either side, {date}
-          </span>
-        )}
+        <Outcome assessment={assessment} ledger={ledger} date={date} />
         {changed && <span className="badge badge-sm">as typed, not saved</span>}
-        {journal.length > 0 && stop && (
-          <span className="text-error">
-            {stop.line ? `line ${stop.line}, ` : ''}
-            {stop.says}
-          </span>
-        )}
         <kbd className="kbd kbd-xs ml-auto">j</kbd>
       </button>
       {open && journal.length > 0 && (
@@ -68,50 +48,98 @@ export function PostingStrip({ view, assessment, changed, date, open, onToggle }
   );
 }
 
+interface OutcomeProps {
+  assessment: Assessment;
+  ledger: string;
+  date: string;
+}
+
+/** Whether there is a journal, over how much, and what forbids it. */
+function Outcome({ assessment: { journal, findings }, ledger, date }: OutcomeProps) {
+  const stop = findings.find((f) => f.severity === 'stop');
+  const why = stop && `${stop.line ? `line ${stop.line}, ` : ''}${stop.says}`;
+  if (journal.length === 0)
+    return <span className="text-error">cannot be made: {why ?? 'there is nothing to post'}</span>;
+  const total = sum(
+    journal.map((row) => row.debit),
+    ledger,
+  );
+  return (
+    <>
+      <span>
+        balanced, {journal.length} rows, <Money amount={total} currency={ledger} strong /> on either side, {date}
+      </span>
+      {why && <span className="text-error">{why}</span>}
+    </>
+  );
+}
+
 function JournalTable({ rows, before, ledger }: { rows: JournalRow[]; before: JournalRow[] | null; ledger: string }) {
   const { data: chart } = useChart();
   const accounts = [...new Set(rows.map((row) => row.account))].sort();
   const known = new Set(before?.map((row) => JSON.stringify(row)));
   return (
     <table className="w-full text-sm">
-      <thead className="quiet sticky top-0 bg-base-200 text-left text-xs">
-        <tr>
-          <th className="py-0.5 pl-4 font-normal">Account</th>
-          <th className="px-2 font-normal">Coding</th>
-          <th className="px-2 font-normal">Line</th>
-          <th className="px-2 text-right font-normal">In currency</th>
-          <th className="px-2 text-right font-normal">Debit {ledger}</th>
-          <th className="px-2 pr-4 text-right font-normal">Credit {ledger}</th>
-        </tr>
-      </thead>
+      <JournalHead ledger={ledger} />
       <tbody>
         {accounts.flatMap((account) =>
           rows
             .filter((row) => row.account === account)
             .map((row, i) => (
-              <tr
+              <JournalLine
                 key={`${account}${i}`}
-                className={`border-t border-base-300 ${before && !known.has(JSON.stringify(row)) ? 'bg-primary/12' : ''}`}
-              >
-                <td className="py-0.5 pl-4">
-                  {i === 0 && (
-                    <>
-                      <span className="font-mono">{account}</span> {accountName(chart, account)}
-                    </>
-                  )}
-                </td>
-                <td className="quiet px-2">{sayCoding(row.coding, chart)}</td>
-                <td className="quiet px-2">{[row.line, row.item, row.taxCode].filter(Boolean).join(' ')}</td>
-                <td className="money px-2">
-                  {groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span>
-                </td>
-                <td className="money px-2">{blankZero(row.debit)}</td>
-                <td className="money px-2 pr-4">{blankZero(row.credit)}</td>
-              </tr>
+                row={row}
+                first={i === 0}
+                changed={before !== null && !known.has(JSON.stringify(row))}
+                chart={chart}
+              />
             )),
         )}
       </tbody>
     </table>
+  );
+}
+
+interface JournalLineProps {
+  row: JournalRow;
+  first: boolean;
+  changed: boolean;
+  chart: Chart | undefined;
+}
+
+function JournalLine({ row, first, changed, chart }: JournalLineProps) {
+  return (
+    <tr className={`border-t border-base-300 ${changed ? 'bg-primary/12' : ''}`}>
+      <td className="py-0.5 pl-4">
+        {first && (
+          <>
+            <span className="font-mono">{row.account}</span> {accountName(chart, row.account)}
+          </>
+        )}
+      </td>
+      <td className="quiet px-2">{sayCoding(row.coding, chart)}</td>
+      <td className="quiet px-2">{[row.line, row.item, row.taxCode].filter(Boolean).join(' ')}</td>
+      <td className="money px-2">
+        {groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span>
+      </td>
+      <td className="money px-2">{blankZero(row.debit)}</td>
+      <td className="money px-2 pr-4">{blankZero(row.credit)}</td>
+    </tr>
+  );
+}
+
+function JournalHead({ ledger }: { ledger: string }) {
+  return (
+    <thead className="quiet sticky top-0 bg-base-200 text-left text-xs">
+      <tr>
+        <th className="py-0.5 pl-4 font-normal">Account</th>
+        <th className="px-2 font-normal">Coding</th>
+        <th className="px-2 font-normal">Line</th>
+        <th className="px-2 text-right font-normal">In currency</th>
+        <th className="px-2 text-right font-normal">Debit {ledger}</th>
+        <th className="px-2 pr-4 text-right font-normal">Credit {ledger}</th>
+      </tr>
+    </thead>
   );
 }
 

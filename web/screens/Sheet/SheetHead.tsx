@@ -28,29 +28,7 @@ export function SheetHead({ sheet, view, assessment, panel, setPanel }: HeadProp
   return (
     <div className="border-b border-base-300 bg-base-100">
       <div className="flex flex-wrap items-start gap-x-6 gap-y-1 px-4 py-2">
-        <div className="min-w-0 flex-1 basis-80">
-          <h1 className="flex items-baseline gap-2">
-            <Link to="/desk" aria-label="Back to the Desk" className="self-center">
-              <ArrowLeft size={16} />
-            </Link>
-            <span className="font-mono">{claim.number}</span>
-            <span className="truncate text-lg font-semibold">{claim.claimant}</span>
-            {claim.claimantKind === 'contractor' && <span className="badge badge-sm">contractor</span>}
-            {claim.version > 1 && <span className="badge badge-sm">version {claim.version}</span>}
-          </h1>
-          <p className="truncate" title={claim.purpose}>
-            {claim.purpose}
-          </p>
-          <p className="quiet text-sm">
-            {claim.entityName} · {claim.tripFrom} to {claim.tripTo} · approved by {claim.approver ?? 'nobody yet'}
-            {claim.clearedBy && ` · cleared by ${claim.clearedBy}`}
-            {view.journals.map((j) => (
-              <Link key={j.number} className="link ml-2" to={`/ledger/${j.number}`}>
-                {j.number}
-              </Link>
-            ))}
-          </p>
-        </div>
+        <Facts view={view} />
         <div className="w-44 shrink-0 pt-1">
           <TideBar pieces={view.tide} />
         </div>
@@ -60,24 +38,58 @@ export function SheetHead({ sheet, view, assessment, panel, setPanel }: HeadProp
         </div>
       </div>
       {sheet.stale && <StaleNotice sheet={sheet} />}
-      {claim.holdReason && (
-        <Strip tone="border-warning">
-          On hold until {claim.holdUntil}: {claim.holdReason}
-          {view.may.includes('release') && (
-            <button
-              type="button"
-              className="btn btn-xs ml-3"
-              onClick={() => void sheet.run('Taken off hold', (revision) => sheet.acts.plain('release', revision))}
-            >
-              Take off hold
-            </button>
-          )}
-        </Strip>
-      )}
+      {claim.holdReason && <Held sheet={sheet} view={view} />}
       {panel === 'return' && <ReturnPanel sheet={sheet} view={view} onClose={() => setPanel(null)} />}
       {panel === 'hold' && <HoldPanel sheet={sheet} onClose={() => setPanel(null)} />}
       {panel === 'post' && <PostPanel sheet={sheet} view={view} onClose={() => setPanel(null)} />}
     </div>
+  );
+}
+
+function Facts({ view }: { view: ClaimView }) {
+  const { claim } = view;
+  return (
+    <div className="min-w-0 flex-1 basis-80">
+      <h1 className="flex items-baseline gap-2">
+        <Link to="/desk" aria-label="Back to the Desk" className="self-center">
+          <ArrowLeft size={16} />
+        </Link>
+        <span className="font-mono">{claim.number}</span>
+        <span className="truncate text-lg font-semibold">{claim.claimant}</span>
+        {claim.claimantKind === 'contractor' && <span className="badge badge-sm">contractor</span>}
+        {claim.version > 1 && <span className="badge badge-sm">version {claim.version}</span>}
+      </h1>
+      <p className="truncate" title={claim.purpose}>
+        {claim.purpose}
+      </p>
+      <p className="quiet text-sm">
+        {claim.entityName} · {claim.tripFrom} to {claim.tripTo} · approved by {claim.approver ?? 'nobody yet'}
+        {claim.clearedBy && ` · cleared by ${claim.clearedBy}`}
+        {view.journals.map((j) => (
+          <Link key={j.number} className="link ml-2" to={`/ledger/${j.number}`}>
+            {j.number}
+          </Link>
+        ))}
+      </p>
+    </div>
+  );
+}
+
+function Held({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
+  const { claim } = view;
+  return (
+    <Strip tone="border-warning">
+      On hold until {claim.holdUntil}: {claim.holdReason}
+      {view.may.includes('release') && (
+        <button
+          type="button"
+          className="btn btn-xs ml-3"
+          onClick={() => void sheet.run('Taken off hold', (revision) => sheet.acts.plain('release', revision))}
+        >
+          Take off hold
+        </button>
+      )}
+    </Strip>
   );
 }
 
@@ -114,54 +126,50 @@ function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Ass
 }
 
 function ActButtons({ sheet, view, panel, setPanel }: Omit<HeadProps, 'assessment'>) {
-  const { may, claim } = view;
-  const toggle = (which: Panel) => setPanel(panel === which ? null : which);
+  const { number } = view.claim;
+  const may = (act: ClaimView['may'][number]) => view.may.includes(act);
+  const toggle = (which: Panel) => () => setPanel(panel === which ? null : which);
+  const plain = (act: 'clear' | 'reopen', done: string) => () =>
+    void sheet.run(
+      done,
+      (revision) => sheet.acts.plain(act, revision),
+      act === 'clear' ? { undo: undoClear(view) } : {},
+    );
   return (
     <div className="flex items-center gap-2">
-      {may.includes('hold') && (
-        <button type="button" className="btn btn-sm" onClick={() => toggle('hold')}>
-          Hold
-        </button>
-      )}
-      {may.includes('return') && (
-        <button type="button" className="btn btn-sm" onClick={() => toggle('return')}>
-          Return…
-        </button>
-      )}
-      {may.includes('clear') && (
-        <button
-          type="button"
-          className="btn btn-primary btn-sm"
-          disabled={sheet.busy}
-          onClick={() =>
-            void sheet.run(`${claim.number} is cleared`, (revision) => sheet.acts.plain('clear', revision), {
-              undo: undoClear(view),
-            })
-          }
-        >
+      {may('hold') && <ActButton onClick={toggle('hold')}>Hold</ActButton>}
+      {may('return') && <ActButton onClick={toggle('return')}>Return…</ActButton>}
+      {may('clear') && (
+        <ActButton main busy={sheet.busy} onClick={plain('clear', `${number} is cleared`)}>
           Clear <kbd className="text-xs font-normal opacity-90">Ctrl ↵</kbd>
-        </button>
+        </ActButton>
       )}
-      {may.includes('reopen') && (
-        <button
-          type="button"
-          className="btn btn-sm"
-          disabled={sheet.busy}
-          onClick={() =>
-            void sheet.run(`${claim.number} is in review again`, (revision) => sheet.acts.plain('reopen', revision))
-          }
-        >
+      {may('reopen') && (
+        <ActButton busy={sheet.busy} onClick={plain('reopen', `${number} is in review again`)}>
           Take back into review
-        </button>
+        </ActButton>
       )}
-      {may.includes('post') && (
-        <button type="button" className="btn btn-primary btn-sm" onClick={() => toggle('post')}>
+      {may('post') && (
+        <ActButton main onClick={toggle('post')}>
           Post…
-        </button>
+        </ActButton>
       )}
     </div>
   );
 }
+
+interface ActButtonProps {
+  main?: boolean;
+  busy?: boolean;
+  onClick: () => void;
+  children: ReactNode;
+}
+
+const ActButton = ({ main = false, busy = false, onClick, children }: ActButtonProps) => (
+  <button type="button" className={`btn btn-sm ${main ? 'btn-primary' : ''}`} disabled={busy} onClick={onClick}>
+    {children}
+  </button>
+);
 
 function ReturnPanel({ sheet, view, onClose }: { sheet: SheetState; view: ClaimView; onClose: () => void }) {
   const count = view.queries.length;

@@ -7,18 +7,15 @@ import { moveCut } from './convertSplit.ts';
 
 const FILLS = ['var(--sea-3)', 'var(--sea-1)', 'var(--sea-4)', 'var(--sea-2)'];
 
-/** The line as a bar divided by cuts that can be dragged, or moved with the arrow keys, a percent at a time. */
-export function SplitBar({
-  split,
-  figures,
-  currency,
-  onChange,
-}: {
+interface SplitBarProps {
   split: Split;
   figures: readonly ShareRow[];
   currency: string;
   onChange: (split: Split) => void;
-}) {
+}
+
+/** The line as a bar divided by cuts that can be dragged, or moved with the arrow keys, a percent at a time. */
+export function SplitBar({ split, figures, currency, onChange }: SplitBarProps) {
   const bar = useRef<HTMLDivElement>(null);
   const grosses = split.shares.map((_, i) =>
     figures[i]?.gross ? Math.abs(Number(toMinor(figures[i].gross, currency))) : 0,
@@ -32,13 +29,6 @@ export function SplitBar({
     const box = bar.current.getBoundingClientRect();
     onChange(moveCut(split, grosses, index, (100 * (event.clientX - box.left)) / box.width));
   };
-  const press = (index: number, at: number) => (event: KeyboardEvent) => {
-    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (!step) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onChange(moveCut(split, grosses, index, Math.round(at) + step));
-  };
   return (
     <div ref={bar} className="relative h-5 touch-none select-none">
       <svg viewBox="0 0 100 10" preserveAspectRatio="none" className="h-full w-full rounded" aria-hidden>
@@ -47,21 +37,47 @@ export function SplitBar({
         ))}
       </svg>
       {starts.slice(1).map((at, index) => (
-        <div
+        <Cut
           key={index}
-          role="slider"
-          tabIndex={0}
-          aria-label={`Cut after share ${index + 1}`}
-          aria-valuemin={0}
-          aria-valuemax={100}
-          aria-valuenow={Math.round(at)}
-          className="absolute -top-1 -bottom-1 w-2.5 -translate-x-1/2 cursor-ew-resize rounded border border-base-100 bg-base-content"
-          style={{ left: `${at}%` }}
-          onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
-          onPointerMove={drag(index)}
-          onKeyDown={press(index, at)}
+          n={index + 1}
+          at={at}
+          onDrag={drag(index)}
+          onStep={(step) => onChange(moveCut(split, grosses, index, Math.round(at) + step))}
         />
       ))}
     </div>
+  );
+}
+
+interface CutProps {
+  n: number;
+  /** Where it is, in percent of the bar. */
+  at: number;
+  onDrag: (event: PointerEvent) => void;
+  onStep: (step: number) => void;
+}
+
+function Cut({ n, at, onDrag, onStep }: CutProps) {
+  const press = (event: KeyboardEvent) => {
+    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (!step) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onStep(step);
+  };
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label={`Cut after share ${n}`}
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(at)}
+      className="absolute -top-1 -bottom-1 w-2.5 -translate-x-1/2 cursor-ew-resize rounded border border-base-100 bg-base-content"
+      style={{ left: `${at}%` }}
+      onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+      onPointerMove={onDrag}
+      onKeyDown={press}
+    />
   );
 }

@@ -1,6 +1,7 @@
 import { mergeCoding } from '../../../core/figures/coding/mergeCoding.ts';
 import type { Line, Split } from '../../../core/documents/case.schema.ts';
 import { Money } from '../../parts/Money.tsx';
+import { RemoveButton } from '../../parts/RemoveButton.tsx';
 import { readTyped, readTypedAmount } from '../../parts/typed.ts';
 import { CodingFields } from './CodingFields.tsx';
 import type { BenchProps } from './bench.types.ts';
@@ -84,20 +85,7 @@ function SplitHead({ split, figures, set }: Division) {
   const grosses = figures.map((f) => f.gross);
   return (
     <div className="flex flex-wrap items-center gap-3">
-      <div role="radiogroup" aria-label="Divide by" className="flex gap-3 text-sm">
-        {WAYS.map(([by, name]) => (
-          <label key={by} className="flex items-center gap-1">
-            <input
-              type="radio"
-              name="split-by"
-              className="radio radio-xs"
-              checked={split.by === by}
-              onChange={() => set(convertSplit(split, by, grosses))}
-            />
-            {name}
-          </label>
-        ))}
-      </div>
+      <DivideBy by={split.by} onChange={(by) => set(convertSplit(split, by, grosses))} />
       <button
         type="button"
         className="btn btn-xs ml-auto"
@@ -108,6 +96,25 @@ function SplitHead({ split, figures, set }: Division) {
       <button type="button" className="btn btn-xs" onClick={() => set(null)}>
         No split
       </button>
+    </div>
+  );
+}
+
+function DivideBy({ by, onChange }: { by: Split['by']; onChange: (by: Split['by']) => void }) {
+  return (
+    <div role="radiogroup" aria-label="Divide by" className="flex gap-3 text-sm">
+      {WAYS.map(([way, name]) => (
+        <label key={way} className="flex items-center gap-1">
+          <input
+            type="radio"
+            name="split-by"
+            className="radio radio-xs"
+            checked={by === way}
+            onChange={() => onChange(way)}
+          />
+          {name}
+        </label>
+      ))}
     </div>
   );
 }
@@ -155,25 +162,11 @@ function ShareRow({ index, split, figures, line, chart, inherited, set }: Divisi
         />
       </td>
       <td className="px-1 align-top">
-        <ValueField
-          split={split}
-          share={share}
-          index={index}
-          currency={line.currency}
-          onChange={(value) => change({ value })}
-        />
+        <ValueField {...{ split, share, index }} currency={line.currency} onChange={(value) => change({ value })} />
       </td>
       <ShareFigures figures={figures[index]} currency={line.currency} />
       <td className="text-right">
-        <button
-          type="button"
-          className="btn btn-xs"
-          aria-label={`Remove share ${index + 1}`}
-          disabled={split.shares.length === 1}
-          onClick={remove}
-        >
-          ×
-        </button>
+        <RemoveButton what={`share ${index + 1}`} onRemove={remove} disabled={split.shares.length === 1} />
       </td>
     </tr>
   );

@@ -2,7 +2,9 @@ import { holdsOn } from '../../../core/numbers/isoDate.ts';
 import type { TaxRow } from '../../../core/documents/assessment.schema.ts';
 import type { TaxEntry } from '../../../core/documents/case.schema.ts';
 import { fromMinor, sumKnown, toMinor } from '../../../core/numbers/amount.ts';
+import type { Chart } from '../../api/chart.ts';
 import { Money } from '../../parts/Money.tsx';
+import { RemoveButton } from '../../parts/RemoveButton.tsx';
 import { readTypedAmount } from '../../parts/typed.ts';
 import type { BenchProps } from './bench.types.ts';
 
@@ -14,78 +16,9 @@ export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) 
   const sums = sumsByEntry(entries, part?.tax ?? [], line.currency);
   const codes = chart?.taxCodes.filter((c) => holdsOn(c, line.date)) ?? [];
   const set = (tax: TaxEntry[]) => sheet.setBench({ ...bench, set: { ...bench.set, tax } });
-  const change = (index: number, fields: Partial<TaxEntry>) =>
-    set(entries.map((e, i) => (i === index ? { ...e, ...fields } : e)));
   return (
     <div>
-      <table className="text-left">
-        <thead className="quiet text-xs">
-          <tr>
-            {['Code', 'Gross covered', 'Tax on receipt', 'Net', 'Tax', 'Reclaimable', 'Remove'].map((h) => (
-              <th key={h} className="px-1 font-normal">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {entries.map((entry, index) => {
-            const row = sums[index];
-            return (
-              <tr key={index}>
-                <td className="pr-1 py-0.5">
-                  <select
-                    className="select select-sm w-56"
-                    aria-label={`Tax code ${index + 1}`}
-                    autoFocus={index === 0}
-                    value={entry.code}
-                    onChange={(e) => change(index, { code: e.target.value })}
-                  >
-                    {codes.map((c) => (
-                      <option key={c.code} value={c.code}>
-                        {c.code} {c.name}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <AmountCell
-                  label={`Gross ${index + 1}`}
-                  placeholder="all"
-                  value={entry.gross}
-                  currency={line.currency}
-                  onChange={(gross) => change(index, { gross })}
-                />
-                <AmountCell
-                  label={`Tax ${index + 1}`}
-                  placeholder="computed"
-                  value={entry.tax}
-                  currency={line.currency}
-                  onChange={(tax) => change(index, { tax })}
-                />
-                <td className="px-1 text-right">
-                  <Money amount={row?.net} />
-                </td>
-                <td className="px-1 text-right">
-                  <Money amount={row?.tax} />
-                </td>
-                <td className="px-1 text-right">
-                  <Money amount={row?.recoverable} currency={line.currency} />
-                </td>
-                <td>
-                  <button
-                    type="button"
-                    className="btn btn-xs"
-                    aria-label={`Remove tax ${index + 1}`}
-                    onClick={() => set(entries.filter((_, i) => i !== index))}
-                  >
-                    ×
-                  </button>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Entries entries={entries} sums={sums} codes={codes} currency={line.currency} onChange={set} />
       <button
         type="button"
         className="btn btn-xs mt-1"
@@ -95,6 +28,101 @@ export function TaxBench({ sheet, view, bench, assessment, chart }: BenchProps) 
         Add a tax
       </button>
     </div>
+  );
+}
+
+interface EntriesProps {
+  entries: readonly TaxEntry[];
+  sums: readonly Sums[];
+  codes: Chart['taxCodes'];
+  currency: string;
+  onChange: (entries: TaxEntry[]) => void;
+}
+
+function Entries({ entries, sums, codes, currency, onChange }: EntriesProps) {
+  return (
+    <table className="text-left">
+      <thead className="quiet text-xs">
+        <tr>
+          {['Code', 'Gross covered', 'Tax on receipt', 'Net', 'Tax', 'Reclaimable', 'Remove'].map((h) => (
+            <th key={h} className="px-1 font-normal">
+              {h}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {entries.map((entry, index) => (
+          <EntryRow
+            key={index}
+            n={index + 1}
+            entry={entry}
+            row={sums[index]}
+            codes={codes}
+            currency={currency}
+            onChange={(fields) => onChange(entries.map((e, i) => (i === index ? { ...e, ...fields } : e)))}
+            onRemove={() => onChange(entries.filter((_, i) => i !== index))}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface EntryRowProps {
+  n: number;
+  entry: TaxEntry;
+  row: Sums | undefined;
+  codes: Chart['taxCodes'];
+  currency: string;
+  onChange: (fields: Partial<TaxEntry>) => void;
+  onRemove: () => void;
+}
+
+function EntryRow({ n, entry, row, codes, currency, onChange, onRemove }: EntryRowProps) {
+  const gross = { value: entry.gross, currency, onChange: (gross: string | null) => onChange({ gross }) };
+  const tax = { value: entry.tax, currency, onChange: (tax: string | null) => onChange({ tax }) };
+  return (
+    <tr>
+      <td className="pr-1 py-0.5">
+        <CodeField n={n} code={entry.code} codes={codes} onChange={(code) => onChange({ code })} />
+      </td>
+      <AmountCell {...gross} label={`Gross ${n}`} placeholder="all" />
+      <AmountCell {...tax} label={`Tax ${n}`} placeholder="computed" />
+      {[row?.net, row?.tax, row?.recoverable].map((amount, i) => (
+        <td key={i} className="px-1 text-right">
+          <Money amount={amount} currency={i === 2 ? currency : undefined} />
+        </td>
+      ))}
+      <td>
+        <RemoveButton what={`tax ${n}`} onRemove={onRemove} />
+      </td>
+    </tr>
+  );
+}
+
+interface CodeFieldProps {
+  n: number;
+  code: string;
+  codes: Chart['taxCodes'];
+  onChange: (code: string) => void;
+}
+
+function CodeField({ n, code, codes, onChange }: CodeFieldProps) {
+  return (
+    <select
+      className="select select-sm w-56"
+      aria-label={`Tax code ${n}`}
+      autoFocus={n === 1}
+      value={code}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {codes.map((c) => (
+        <option key={c.code} value={c.code}>
+          {c.code} {c.name}
+        </option>
+      ))}
+    </select>
   );
 }
 

@@ -1,4 +1,4 @@
-import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import type { Item, Line, Split } from '../../../core/documents/case.schema.ts';
 import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { ClaimActs, ClaimAnswer, ClaimView, CorrectionSet, JournalPreview } from '../../api/claims.ts';
 
@@ -28,6 +28,38 @@ export function partOf(view: ClaimView, at: Pick<Bench, 'line' | 'item'>): Line 
   const line = view.document.claim.lines.find((l) => l.id === at.line)!;
   return at.item ? line.items!.find((i) => i.id === at.item)! : line;
 }
+
+/** What a bench begins with: the part's own values, so that saving without a change changes nothing. */
+export function setOf(part: Line | Item, kind: BenchKind): CorrectionSet {
+  switch (kind) {
+    case 'split':
+      return { split: part.split ?? null };
+    case 'coding':
+      return { coding: part.coding ?? {}, ...(part.category ? { category: part.category } : {}) };
+    case 'tax':
+      return { tax: part.tax ?? [] };
+    case 'items':
+      return {};
+    default:
+      return kind satisfies never;
+  }
+}
+
+/** A bench for a line, or for the first of its items that can be changed; a line that is whole is proposed in halves. */
+export function openedBench(view: ClaimView, line: string, kind: BenchKind): Bench {
+  const first = partOf(view, { line, item: null }) as Line;
+  const item = kind === 'items' ? null : (first.items?.find((i) => !i.personal)?.id ?? null);
+  const set = setOf(partOf(view, { line, item }), kind);
+  return { line, item, kind, set: set.split === null ? { split: HALVES } : set };
+}
+
+const HALVES: Split = {
+  by: 'percent',
+  shares: [
+    { coding: {}, value: '50' },
+    { coding: {}, value: 'rest' },
+  ],
+};
 
 /** The line as it would be with a bench's changes. */
 export function lineWith(view: ClaimView, { line: id, item: itemId, set }: Bench): Line {

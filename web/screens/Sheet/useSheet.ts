@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import { isIsoDate } from '../../../core/numbers/isoDate.ts';
 import { ApiError } from '../../api/client.ts';
@@ -8,6 +8,7 @@ import {
   usePostingPreview,
   type ClaimActs,
   type ClaimAnswer,
+  type ClaimView,
   type HistoryEvent,
 } from '../../api/claims.ts';
 import { toast } from '../../parts/toast.tsx';
@@ -24,45 +25,15 @@ interface After {
   then?: () => void;
 }
 
+type Act = (revision: number) => Promise<ClaimAnswer>;
+type Mutate = ReturnType<typeof useFinanceClaim>['mutate'];
+
 /** The state and the acts of a Sheet. Every act answers with the claim as it then is; a stale one says what changed. */
 export function useSheet(number: string) {
   const { view, elsewhere, error, mutate } = useFinanceClaim(number);
   const acts = useMemo(() => claimActs(number), [number]);
   const [bench, setBench] = useState<Bench | null>(null);
-  const [stale, setStale] = useState<Stale | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [postingDate, setPostingDate] = useState<string | null>(null);
-  const asked = postingDate !== null && isIsoDate(postingDate) ? postingDate : null;
-  const preview = usePostingPreview(number, asked);
-  const posting = view && asked ? postingOf(view, asked, preview.data) : null;
-  const undos = useRef<Undo[]>([]);
-
-  const run = useCallback(
-    async (
-      done: string,
-      act: (revision: number) => Promise<ClaimAnswer>,
-      { undo, then }: After = {},
-    ): Promise<void> => {
-      if (!view) return;
-      setBusy(true);
-      try {
-        const next = await act(view.claim.revision);
-        then?.();
-        setStale(null);
-        if (undo) undos.current.push(undo);
-        toast({ text: done });
-        await mutate(next, { revalidate: false });
-      } catch (failure) {
-        if (failure instanceof ApiError && failure.code === 'stale') {
-          setStale({ changes: failure.numbers.changes as HistoryEvent[] });
-          await mutate();
-        } else toast({ text: (failure as Error).message, tone: 'bad' });
-      } finally {
-        setBusy(false);
-      }
-    },
-    [view, mutate],
-  );
+  const { run, undo, ...running } = useRunning(view, acts, mutate);
 
   const saveBench = async (): Promise<void> => {
     if (!view || !bench) return;
@@ -70,33 +41,12 @@ export function useSheet(number: string) {
     const after = { undo: undoBench(view, bench), then: () => setBench(null) };
     await run(`Line ${line}: ${kind} saved`, (revision) => acts.correct(line, { revision, item, set }), after);
   };
-
-  const mark = (
-    cell: { line: string; kind: TieKind },
-    to: 'seen' | 'waived' | 'none',
-    reason?: string,
-    then?: () => void,
-  ) => {
-    const words = { seen: 'ticked as seen', waived: 'waived', none: 'mark taken back' }[to];
-    const { about, before } = marksOf(view, cell);
-    const seen = { ...cell, ...(about && to !== 'none' ? { about } : {}) };
-    const undo = {
-      label: `line ${cell.line} ${cell.kind}`,
-      run: (a: ClaimActs, revision: number) => a.mark({ revision, ...before }),
-    };
-    return run(
-      `Line ${cell.line} ${cell.kind}: ${words}`,
-      (revision) => acts.mark({ revision, ...seen, mark: to, ...(reason ? { reason } : {}) }),
-      { undo, ...(then ? { then } : {}) },
-    );
+  const mark = (cell: Marked, to: MarkWish, reason?: string, then?: () => void) => {
+    const { act, undo } = marking(view, cell, to, reason);
+    const done = `Line ${cell.line} ${cell.kind}: ${MARKED[to]}`;
+    return run(done, (revision) => act(acts, revision), { undo, ...(then ? { then } : {}) });
   };
-
-  const undo = async (): Promise<void> => {
-    const last = undos.current.pop();
-    if (!last) return toast({ text: 'There is nothing to undo here.' });
-    await run(`Undone: ${last.label}`, (revision) => last.run(acts, revision));
-  };
-
+  const posting = usePosting(number, view);
   return {
     view,
     elsewhere,
@@ -105,17 +55,75 @@ export function useSheet(number: string) {
     acts,
     bench,
     setBench,
-    stale,
-    setStale,
-    busy,
     run,
     saveBench,
     mark,
     undo,
-    postingDate,
-    setPostingDate,
-    posting,
-    previewAgain: preview.mutate,
+    ...running,
+    ...posting,
   };
 }
 export type SheetState = ReturnType<typeof useSheet>;
+
+type Marked = { line: string; kind: TieKind };
+type MarkWish = 'seen' | 'waived' | 'none';
+const MARKED: Record<MarkWish, string> = { seen: 'ticked as seen', waived: 'waived', none: 'mark taken back' };
+
+/** Marking a comparison as it is seen now, and what takes that back. */
+function marking(view: ClaimView | undefined, cell: Marked, to: MarkWish, reason: string | undefined) {
+  const { about, before } = marksOf(view, cell);
+  const seen = { ...cell, ...(about && to !== 'none' ? { about } : {}), ...(reason ? { reason } : {}) };
+  return {
+    act: (acts: ClaimActs, revision: number) => acts.mark({ revision, ...seen, mark: to }),
+    undo: {
+      label: `line ${cell.line} ${cell.kind}`,
+      run: (acts: ClaimActs, revision: number) => acts.mark({ revision, ...before }),
+    },
+  };
+}
+
+/** Doing acts one at a time on the revision that is shown, with what each needs to be taken back. */
+function useRunning(view: ClaimView | undefined, acts: ClaimActs, mutate: Mutate) {
+  const [stale, setStale] = useState<Stale | null>(null);
+  const [busy, setBusy] = useState(false);
+  const undos = useRef<Undo[]>([]);
+
+  const run = async (done: string, act: Act, { undo, then }: After = {}): Promise<void> => {
+    if (!view) return;
+    setBusy(true);
+    try {
+      const next = await act(view.claim.revision);
+      then?.();
+      setStale(null);
+      if (undo) undos.current.push(undo);
+      toast({ text: done });
+      await mutate(next, { revalidate: false });
+    } catch (failure) {
+      const changes = changesOf(failure);
+      if (!changes) return toast({ text: (failure as Error).message, tone: 'bad' });
+      setStale({ changes });
+      await mutate();
+    } finally {
+      setBusy(false);
+    }
+  };
+  const undo = async (): Promise<void> => {
+    const last = undos.current.pop();
+    if (!last) return toast({ text: 'There is nothing to undo here.' });
+    await run(`Undone: ${last.label}`, (revision) => last.run(acts, revision));
+  };
+  return { stale, setStale, busy, run, undo };
+}
+
+/** What changed meanwhile, when an act was refused because of it. */
+const changesOf = (failure: unknown): HistoryEvent[] | null =>
+  failure instanceof ApiError && failure.code === 'stale' ? (failure.numbers.changes as HistoryEvent[]) : null;
+
+/** The journal of the posting date that is asked for. */
+function usePosting(number: string, view: ClaimView | undefined) {
+  const [postingDate, setPostingDate] = useState<string | null>(null);
+  const asked = postingDate !== null && isIsoDate(postingDate) ? postingDate : null;
+  const preview = usePostingPreview(number, asked);
+  const posting = view && asked ? postingOf(view, asked, preview.data) : null;
+  return { postingDate, setPostingDate, posting, previewAgain: preview.mutate };
+}

@@ -3,8 +3,6 @@ import { demoPeople, signIn, type Person } from '../../api/session.ts';
 
 /** Sign-in; in demo mode also a list of the demo's people to pick from. */
 export function SignIn({ demo }: { demo: boolean }) {
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const enter = async (mail: string, secret: string) => {
@@ -17,51 +15,71 @@ export function SignIn({ demo }: { demo: boolean }) {
       setBusy(false);
     }
   };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    void enter(email, password);
-  };
   return (
     <main className="mx-auto grid min-h-dvh max-w-5xl content-center gap-10 p-6 md:grid-cols-[20rem_1fr]">
-      <form onSubmit={submit} className="self-start">
-        <h1 className="text-3xl font-semibold tracking-wide">Ebbet</h1>
-        <p className="quiet mb-6">Claims, proved and posted.</p>
-        <label className="mb-1 block font-medium" htmlFor="email">
-          E-mail
-        </label>
-        <input
-          id="email"
-          className="input mb-3 w-full"
-          type="email"
-          required
-          autoFocus
-          autoComplete="username"
-          value={email}
-          onChange={(e) => setEmail(e.target.value)}
-        />
-        <label className="mb-1 block font-medium" htmlFor="password">
-          Password
-        </label>
-        <input
-          id="password"
-          className="input mb-4 w-full"
-          type="password"
-          required
-          autoComplete="current-password"
-          value={password}
-          onChange={(e) => setPassword(e.target.value)}
-        />
-        <button className="btn btn-primary w-full" disabled={busy}>
-          Sign in
-        </button>
-        {problem && (
-          <p role="alert" className="mt-3 text-error">
-            {problem}
-          </p>
-        )}
-      </form>
+      <EntryForm busy={busy} problem={problem} onEnter={enter} />
       {demo && <DemoPeople onPick={enter} busy={busy} />}
     </main>
+  );
+}
+
+interface EntryFormProps {
+  busy: boolean;
+  problem: string | null;
+  onEnter: (email: string, password: string) => Promise<void>;
+}
+
+function EntryForm({ busy, problem, onEnter }: EntryFormProps) {
+  const [email, setEmail] = useState('');
+  const [password, setPassword] = useState('');
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    void onEnter(email, password);
+  };
+  return (
+    <form onSubmit={submit} className="self-start">
+      <h1 className="text-3xl font-semibold tracking-wide">Ebbet</h1>
+      <p className="quiet mb-6">Claims, proved and posted.</p>
+      <Entry name="E-mail" type="email" complete="username" first value={email} onChange={setEmail} />
+      <Entry name="Password" type="password" complete="current-password" value={password} onChange={setPassword} />
+      <button className="btn btn-primary mt-1 w-full" disabled={busy}>
+        Sign in
+      </button>
+      {problem && (
+        <p role="alert" className="mt-3 text-error">
+          {problem}
+        </p>
+      )}
+    </form>
+  );
+}
+
+interface EntryProps {
+  name: string;
+  type: 'email' | 'password';
+  complete: string;
+  first?: boolean;
+  value: string;
+  onChange: (value: string) => void;
+}
+
+function Entry({ name, type, complete, first = false, value, onChange }: EntryProps) {
+  return (
+    <>
+      <label className="mb-1 block font-medium" htmlFor={type}>
+        {name}
+      </label>
+      <input
+        id={type}
+        className="input mb-3 w-full"
+        type={type}
+        required
+        autoFocus={first}
+        autoComplete={complete}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    </>
   );
 }
 

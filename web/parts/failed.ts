@@ -1,4 +1,4 @@
-import { toast } from '../../parts/toast.tsx';
+import { toast } from './toast.tsx';
 
 /** Says that something failed, with the server's own words where it gave some. */
 export const failed = (error: unknown): void =>

@@ -1,0 +1,107 @@
+import { useNavigate } from 'react-router';
+import type { ClaimView } from '../../api/claims.ts';
+import { toast } from '../../parts/toast.tsx';
+import { useKeys } from '../../parts/useKeys.ts';
+import { neighbour } from '../Desk/queueOrder.ts';
+import { matrixRows, nextLoose, shownState, type Cell } from './cells.ts';
+import { openedBench, undoClear, type BenchKind } from './bench.ts';
+import type { Panel } from './SheetHead.tsx';
+import type { SheetState } from './useSheet.ts';
+
+interface KeyScope {
+  sheet: SheetState;
+  view: ClaimView;
+  cell: Cell | null;
+  setCell: (cell: Cell) => void;
+  rows: ReturnType<typeof matrixRows>;
+  kinds: Cell['kind'][];
+  setPanel: (panel: Panel) => void;
+  asking: 'waive' | 'ask' | null;
+  setAsking: (asking: 'waive' | 'ask' | null) => void;
+  toggleJournal: () => void;
+}
+
+/** Every key of a Sheet: moving in the matrix, what is done with a cell or its line, and the acts on the claim. */
+export function useSheetKeys(scope: KeyScope): void {
+  useKeys({ ...movingKeys(scope), ...cellKeys(scope), ...useClaimKeys(scope) });
+}
+
+function movingKeys({ view, cell, setCell, rows, kinds }: KeyScope) {
+  const move = (down: number, right: number) => () => {
+    const row = rows.findIndex((r) => r.line.id === cell?.line);
+    if (down > 0 && row === rows.length - 1) document.getElementById('folded')?.focus();
+    const next = rows[within(rows.length, row + down)];
+    const kind = kinds[within(kinds.length, kinds.indexOf(cell?.kind ?? kinds[0]!) + right)];
+    if (next && kind) setCell({ line: next.line.id, kind });
+  };
+  const toNextLoose = () => {
+    const all = matrixRows(view.document.claim.lines, view.ties, view.assessment.findings, view.marks);
+    const next = nextLoose(all, kinds, view.marks, cell);
+    if (next) setCell(next);
+  };
+  return {
+    ArrowDown: move(1, 0),
+    ArrowUp: move(-1, 0),
+    ArrowRight: move(0, 1),
+    ArrowLeft: move(0, -1),
+    Enter: () => document.getElementById('evidence')?.focus(),
+    n: toNextLoose,
+  };
+}
+
+const within = (length: number, index: number): number => Math.max(0, Math.min(length - 1, index));
+
+function cellKeys({ sheet, view, cell, asking, setAsking, setPanel }: KeyScope) {
+  const mayCorrect = view.may.includes('correct');
+  const tick = () => {
+    if (cell && mayCorrect) void sheet.mark(cell, isTicked(view, cell) ? 'none' : 'seen');
+  };
+  const bench = (kind: BenchKind) => () => {
+    if (cell && mayCorrect) sheet.setBench(openedBench(view, cell.line, kind));
+  };
+  const close = () => {
+    if (asking) setAsking(null);
+    else if (sheet.bench) sheet.setBench(null);
+    else setPanel(null);
+  };
+  return {
+    ' ': tick,
+    w: () => mayCorrect && setAsking('waive'),
+    a: () => mayCorrect && setAsking('ask'),
+    s: bench('split'),
+    c: bench('coding'),
+    t: bench('tax'),
+    i: bench('items'),
+    u: () => void sheet.undo(),
+    Escape: close,
+  };
+}
+
+/** Whether a comparison carries a tick, though it may be about something that changed since. */
+function isTicked({ ties, marks }: ClaimView, { line, kind }: Cell): boolean {
+  const here = (of: { line: string; kind: string }) => of.line === line && of.kind === kind;
+  return shownState(ties.find(here), marks) === 'seen' || marks.some((m) => here(m) && m.mark === 'seen');
+}
+
+function useClaimKeys({ sheet, view, setPanel, toggleJournal }: KeyScope) {
+  const navigate = useNavigate();
+  const may = (act: ClaimView['may'][number]) => view.may.includes(act);
+  const go = (step: -1 | 1) => () => {
+    const to = neighbour(view.claim.number, step);
+    if (to) void navigate(`/desk/${to}`);
+    else toast({ text: 'The queue, as the Desk last showed it, ends here.' });
+  };
+  const clear = () => {
+    const act = (revision: number) => sheet.acts.plain('clear', revision);
+    if (may('clear') && !sheet.bench) void sheet.run(`${view.claim.number} is cleared`, act, { undo: undoClear(view) });
+  };
+  return {
+    j: toggleJournal,
+    h: () => may('hold') && setPanel('hold'),
+    r: () => may('return') && setPanel('return'),
+    p: () => may('post') && setPanel('post'),
+    ',': go(-1),
+    '.': go(1),
+    'Ctrl+Enter': clear,
+  };
+}
