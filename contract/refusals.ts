@@ -77,6 +77,7 @@ export const REFUSALS = {
   'csv-refused': [422, 'Nothing of the table was taken. {problem}'],
   'too-large': [413, 'The file is larger than {limit}. Take a smaller picture, or split the document.'],
   'too-many': [429, 'Too many attempts. Wait {seconds} seconds and try again.'],
+  busy: [503, 'There is more to do than can be done at once. Try again in {seconds} seconds; nothing is lost.'],
   broken: [
     500,
     'Something failed on the server. Nothing was changed. Try again, and if it stays, pass on the reference.',

@@ -8,7 +8,7 @@ import { startJobs } from './platform/jobs/jobs.ts';
 import { startWork } from './work.ts';
 import { bankAt } from './platform/ports/bank.ts';
 import { systemClock } from './platform/ports/clock.ts';
-import { createReader, usualReaderLimits } from './platform/outside/reading/reader.ts';
+import { createReader, usualReaderLimits } from './platform/outside/reader.ts';
 
 /** Environment, pools, listening and stopping; started by the start command. */
 const {
@@ -36,7 +36,8 @@ const readSeconds = Number(READ_SECONDS);
 const reader = createReader({ ...usualReaderLimits, readSeconds });
 const jobs = await startJobs(pool, log, { expireSeconds: readSeconds + 10, lookSeconds: Math.min(30, readSeconds) });
 const bank = BANK_URL ? bankAt(BANK_URL) : null;
-const services = { db, clock: systemClock, reader, jobs, bank };
+const services = { db, clock: systemClock, reader, jobs, bank, log };
+if (reader.unconfined.length > 0) log.warn({ missing: reader.unconfined }, 'readers of files are not confined whole');
 await startWork(services, jobs);
 const demo = EBBET_DEMO !== '0';
 const app = createApp({

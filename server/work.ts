@@ -13,7 +13,8 @@ const HOURLY = '5 * * * *';
 
 /** Connects the queue's jobs with what they do, and the clock with the jobs of every night and hour. */
 export async function startWork(services: Services, jobs: RunningJobs): Promise<void> {
-  await jobs.work('read-receipt', ({ sha256 }) => readReceipt(services, sha256));
+  for (let i = 0; i < services.reader.atOnce; i += 1)
+    await jobs.work('read-receipt', ({ sha256 }) => readReceipt(services, sha256));
   await jobs.work('fetch-feed', () => fetchFeed(services));
   await jobs.work('assess-claims', ({ key }) => assessAgain(services, key));
   if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed', {});

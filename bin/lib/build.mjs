@@ -37,7 +37,7 @@ async function buildServer() {
     entryPoints: {
       main: 'server/main.ts',
       prepare: 'server/prepare.ts',
-      reader: 'server/platform/outside/reading/process.ts',
+      reader: 'server/platform/outside/process.ts',
       bank: 'standins/bank/main.ts',
     },
     outdir: 'build/server',

@@ -1,9 +1,10 @@
 import type { ActingPerson, Role } from '../../core/workflow/lifecycle.types.ts';
 import type { Db } from './db/connect.ts';
 import type { Jobs } from './jobs/jobs.ts';
+import type { Logger } from 'pino';
 import type { Bank } from './ports/bank.ts';
 import type { Clock } from './ports/clock.ts';
-import type { Reader } from './outside/reading/reader.ts';
+import type { Reader } from './outside/reader.ts';
 
 /** What every service needs from outside. */
 export interface Context {
@@ -18,6 +19,7 @@ export interface Services extends Context {
   reader: Reader;
   /** Null where no bank is connected. */
   bank: Bank | null;
+  log: Logger;
 }
 
 /** A role of a person, for one entity or (null) for all. */

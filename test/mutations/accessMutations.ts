@@ -1,5 +1,5 @@
 import type { Mutation } from './mutations.ts';
-import { m, SETUP, CLAIMS, GATHER, JOURNALS, RECEIPTS } from './guard.ts';
+import { m, SETUP, CLAIMS, GATHER, JOURNALS, RECEIPTS, ENTITIES } from './guard.ts';
 
 /** Guards of the server: access. */
 export const ACCESS_MUTATIONS: Mutation[] = [
@@ -32,7 +32,7 @@ export const ACCESS_MUTATIONS: Mutation[] = [
     'server/platform/context.ts',
     '|| g.entity === entity)',
     '|| g.entity !== null)',
-    CLAIMS,
+    ENTITIES,
   ),
   m(
     'roles that have ended',
@@ -47,14 +47,14 @@ export const ACCESS_MUTATIONS: Mutation[] = [
     `${CLAIMS}/desk.queries.ts`,
     "if (entities) query.whereIn('c.entity_id', [...entities]);\n  for",
     'for',
-    CLAIMS,
+    ENTITIES,
   ),
   m(
     'counts of every entity',
     `${CLAIMS}/desk.queries.ts`,
     "if (entities) query.whereIn('entity_id', [...entities]);",
     '',
-    CLAIMS,
+    ENTITIES,
   ),
   m(
     'drafts shown to finance',

@@ -12,6 +12,7 @@ export const CLAIMS = 'server/features/claims';
 export const GATHER = 'server/features/gather';
 export const JOURNALS = 'server/features/journals';
 export const PAYMENTS = 'server/features/payments';
+export const ENTITIES = 'server/platform/http/entities.api.test.ts';
 export const SETUP = 'server/features/setup';
 export const RECEIPTS = 'server/features/receipts';
 export const RULES = 'server/records/book';

@@ -9,6 +9,7 @@ import type { Actor, Context, Services } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
+import { Unreadable } from '../../platform/outside/unreadable.ts';
 import type { Accepted } from '../../platform/outside/reading/reading.types.ts';
 import { today } from '../../platform/ports/clock.ts';
 import {
@@ -45,7 +46,7 @@ export async function addFile(
 ): Promise<Added[]> {
   const sha256 = createHash('sha256').update(bytes).digest('hex');
   const known = bytes.length > 0 && (await fileIsThere(services.db, sha256));
-  const file = known ? null : await services.reader.inspect(bytes);
+  const file = known ? null : await services.reader.inspect(bytes, actor.id);
   if (file && !file.ok)
     return [{ ok: false, name, says: new Refused('not-a-receipt', { name, reason: file.reason }).says }];
   if (file?.kind === 'parcel') {
@@ -111,7 +112,8 @@ export async function readReceipt(
   try {
     await storeReading(db, sha256, await reader.read({ ...file, asOf: today(clock) }), clock.now());
   } catch (error) {
-    await storeFailure(db, sha256, String((error as Error).message).slice(0, 300), clock.now());
+    if (!(error instanceof Unreadable)) throw error;
+    await storeFailure(db, sha256, error.message, clock.now());
   }
   await tellClaims(services, sha256);
 }

@@ -1,6 +1,7 @@
-import { systemClock } from '../../platform/ports/clock.ts';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { createReader } from '../../platform/outside/reader.ts';
+import { bareServices } from '../../../test/fixtures/bareServices.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { statementOf, type Book } from '../../../standins/bank/book.ts';
 import { createBank, passNight, type Bank, type Fault } from '../../../standins/bank/server.ts';
@@ -43,11 +44,13 @@ beforeAll(async () => {
   url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 });
 afterAll(async () => {
+  reader.close();
   server.close();
   await api.close();
 });
 
-const services = () => ({ db: api.app, clock: systemClock, jobs: { ask: async () => {} } });
+const reader = createReader();
+const services = () => ({ ...bareServices(api.app), reader, jobs: { ask: async () => {} } });
 const run = async (fault: Fault | null) => {
   bank.fault = fault;
   await fetchFeed({ ...services(), bank: bankAt(url) });
@@ -168,5 +171,21 @@ describe('what the bank said', () => {
       /cannot be changed/,
     );
     await expect(api.owner('charges').where({ reference: 'T1' }).delete()).rejects.toThrow(/cannot be changed/);
+  });
+
+  it('goes on with the other deliveries when one is no statement, or cannot be taken', async () => {
+    bank.book.purchases.push(buy(6, '2031-03-06', 100));
+    for (const day of ['2031-03-05', '2031-03-06']) passNight(bank, day);
+    const good = bankAt(url);
+    const bad = {
+      ...good,
+      fetch: (id: string) => (id.endsWith('05') ? Promise.resolve(Buffer.from('{')) : good.fetch(id)),
+    };
+    await fetchFeed({ ...services(), bank: bad });
+    expect(await charges()).toContain('T6');
+    expect(await feedSays()).toContain('2031-03-05: ');
+    const broken = { ...good, fetch: () => Promise.reject(new Error('the library’s own words')) };
+    await fetchFeed({ ...services(), bank: broken });
+    expect(await feedSays()).toContain('2031-03-05: It could not be taken.');
   });
 });

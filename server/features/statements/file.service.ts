@@ -1,14 +1,8 @@
 import type { Statement } from '../../../core/evidence/statements/statement.types.ts';
-import type { Actor, Context } from '../../platform/context.ts';
+import type { Actor, Context, Services } from '../../platform/context.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import {
-  entriesOfTable,
-  headingsOf,
-  proposeMapping,
-  readTable,
-  type Table,
-} from '../../platform/outside/statements/csv.ts';
-import { readStatements, textOf } from '../../platform/outside/statements/readStatements.ts';
+import type { TableHead } from '../../platform/outside/statements/readStatementFile.ts';
+import { Unreadable } from '../../platform/outside/unreadable.ts';
 import { mappingSchema, type FileAnswer, type ImportOptions } from '../../../contract/statements.ts';
 import { selectCard } from '../../records/cards/cards.queries.ts';
 import { importStatements, mayImport } from './import.service.ts';
@@ -18,14 +12,13 @@ export interface GivenFile extends ImportOptions {
   name: string;
   bytes: Buffer;
 }
-const SAMPLE = 6;
 
 /** Imports a statement file by hand. A table asks first which column holds what, and remembers the answer. */
-export async function importFile(context: Context, actor: Actor, file: GivenFile): Promise<FileAnswer> {
-  const text = textOf(file.bytes);
-  const read = readStatements(text);
-  if (read === null) return importTable(context, actor, file, text);
-  if (!read.ok) throw new Refused('file-refused', { says: `${file.name} is not accepted. ${read.says}` });
+export async function importFile(context: Services, actor: Actor, file: GivenFile): Promise<FileAnswer> {
+  const given = await orRefused(file, context.reader.statements(file.bytes, actor.id));
+  if (given.kind === 'table') return importTable(context, actor, file, given.head);
+  const { read } = given;
+  if (!read.ok) throw refusal(file, read.says);
   const document = {
     source: 'file' as const,
     name: file.name,
@@ -42,15 +35,22 @@ export async function importFile(context: Context, actor: Actor, file: GivenFile
   };
 }
 
-async function importTable(context: Context, actor: Actor, file: GivenFile, text: string): Promise<FileAnswer> {
-  const read = readTable(text);
-  if (!read.ok) throw new Refused('file-refused', { says: `${file.name} is not accepted. ${read.says}` });
-  const { table } = read;
-  if (!file.mapping || !file.card) return askForColumns(context, file.name, table);
+const refusal = ({ name }: GivenFile, says: string) =>
+  new Refused('file-refused', { says: `${name} is not accepted. ${says}` });
+
+/** What was read of a file; what cannot be read is refused by its name. */
+const orRefused = <T>(file: GivenFile, reading: Promise<T>): Promise<T> =>
+  reading.catch((error: unknown) => {
+    throw error instanceof Unreadable ? refusal(file, error.message) : error;
+  });
+
+async function importTable(context: Services, actor: Actor, file: GivenFile, head: TableHead): Promise<FileAnswer> {
+  if (!file.mapping || !file.card) return askForColumns(context, file.name, head);
   const card = await selectCard(context.db, file.card);
   if (!card || !mayImport(actor, card)) throw new Refused('not-found', { what: 'card' });
-  const { entries, problems } = entriesOfTable(table, { ...file.mapping, delimiter: table.delimiter }, card.currency);
-  await storeMapping(context.db, headingsOf(table), file.mapping, actor.id, context.clock.now());
+  const rows = context.reader.rows(file.bytes, file.mapping, card.currency, actor.id);
+  const { entries, problems } = await orRefused(file, rows);
+  await storeMapping(context.db, head.headings, file.mapping, actor.id, context.clock.now());
   if (entries.length === 0) return { kind: 'imported', name: file.name, format: 'CSV', outcomes: [], problems };
   const days = entries.map((e) => e.bookedOn).sort();
   const statement: Statement = {
@@ -82,15 +82,16 @@ async function importTable(context: Context, actor: Actor, file: GivenFile, text
   };
 }
 
-async function askForColumns({ db }: Context, name: string, table: Table): Promise<FileAnswer> {
-  const kept = mappingSchema.safeParse(await selectMapping(db, headingsOf(table)));
+async function askForColumns({ db }: Context, name: string, head: TableHead): Promise<FileAnswer> {
+  const { columns, sample, rows, headings, proposed } = head;
+  const kept = mappingSchema.safeParse(await selectMapping(db, headings));
   return {
     kind: 'table',
     name,
-    columns: table.columns,
-    sample: table.rows.slice(0, SAMPLE).map((r) => r.cells),
-    rows: table.rows.length,
-    proposed: kept.success ? kept.data : proposeMapping(table),
+    columns,
+    sample,
+    rows,
+    proposed: kept.success ? kept.data : proposed,
     remembered: kept.success,
   };
 }

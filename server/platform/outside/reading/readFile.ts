@@ -2,6 +2,7 @@ import { readDocument } from '../../../../core/evidence/reading/readDocument.ts'
 import type { Reading, Spot, Word } from '../../../../core/evidence/reading/reading.types.ts';
 import { setText } from './drawText.ts';
 import { readingOfInvoice, readInvoice, setInvoice } from './eInvoice.ts';
+import { Unreadable } from '../unreadable.ts';
 import { mailText, toReadable } from './inspect.ts';
 import type { FileKind, ReadResult } from './reading.types.ts';
 import type { Recognised } from './recognise.ts';
@@ -29,7 +30,7 @@ export async function readFile({ kind, type, bytes, asOf }: FileToRead): Promise
       return readPdf(bytes, asOf);
     case 'invoice': {
       const read = readInvoice(bytes.toString('utf8'));
-      if (!read.ok) throw new Error(read.reason);
+      if (!read.ok) throw new Unreadable(read.reason);
       return readingOfInvoice(read.facts, setInvoice(read.facts));
     }
     case 'mail':
@@ -48,7 +49,7 @@ const fromWords = (method: ReadResult['method'], words: Word[], asOf: string): R
 async function readPdf(bytes: Buffer, asOf: string): Promise<ReadResult> {
   const { drawPage, openPdf, wordsOfPdf, xmlInside } = await import('./pdf.ts');
   const opened = await openPdf(bytes);
-  if (!opened.ok) throw new Error(opened.reason);
+  if (!opened.ok) throw new Unreadable(opened.reason);
   const { pdf } = opened;
   try {
     const xml = await xmlInside(pdf);

@@ -1,0 +1,95 @@
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import type { Mapping } from '../../../contract/statements.ts';
+import { confine } from './helpers/confine.ts';
+import { HelperFault, type HelperProgram } from './helpers/helper.ts';
+import { createHelpers, type Asked } from './helpers/helpers.ts';
+import type { Task } from './process.ts';
+import type { FileToRead } from './reading/readFile.ts';
+import type { Inspected, ReadResult } from './reading/reading.types.ts';
+import type { RowsRead, StatementFile } from './statements/readStatementFile.ts';
+import { Unreadable } from './unreadable.ts';
+
+/** Looks at files from outside in processes of their own. `person` is whose file it is, for a fair share of the processes. */
+export interface Reader {
+  /** What a file is; refused with a reason, also when it cannot be opened in time or memory. */
+  inspect(bytes: Buffer, person: string): Promise<Inspected>;
+  /** What a file says; Unreadable when it cannot be read in time or memory. */
+  read(file: FileToRead): Promise<ReadResult>;
+  /** The statements of a file, or what its table looks like; Unreadable when it is neither. */
+  statements(bytes: Buffer, person: string): Promise<StatementFile>;
+  /** The rows of a table by a mapping. */
+  rows(bytes: Buffer, mapping: Omit<Mapping, 'delimiter'>, currency: string, person: string): Promise<RowsRead>;
+  /** How many files are read at once. */
+  readonly atOnce: number;
+  /** What this machine does not let be taken away from the processes; empty when they are confined whole. */
+  readonly unconfined: readonly string[];
+  close(): void;
+}
+export interface ReaderLimits {
+  inspectSeconds: number;
+  readSeconds: number;
+  /** Megabytes that one process may hold. */
+  megabytes: number;
+  mostWaiting: number;
+}
+export const usualReaderLimits: ReaderLimits = {
+  inspectSeconds: 45,
+  readSeconds: 90,
+  megabytes: 1400,
+  mostWaiting: 200,
+};
+
+const TOO_MUCH = 'it takes too long or too much memory to open; print it to a new PDF or take a picture of it';
+const ENDED = 'the program that opens files came to an end over it; print it to a new PDF or take a picture of it';
+const HEAP_MEGABYTES = 640;
+
+export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
+  const program = programOf(limits.megabytes);
+  const atOnce = Math.max(1, availableParallelism());
+  const places = { most: atOnce + 2, mostLong: atOnce, mostWaiting: limits.mostWaiting };
+  const helpers = createHelpers(program, places);
+  const ask = async <T>(task: Task, how: Omit<Asked, 'task' | 'weight'>): Promise<T> => {
+    try {
+      return (await helpers.ask({ ...how, task, weight: task.bytes.byteLength })) as T;
+    } catch (error) {
+      throw error instanceof HelperFault ? new Unreadable(sayFault(error)) : error;
+    }
+  };
+  const short = (person: string) => ({ person, short: true, seconds: limits.inspectSeconds });
+  return {
+    inspect: (bytes, person) =>
+      ask<Inspected>({ task: 'inspect', bytes }, short(person)).catch((error: unknown) => {
+        if (error instanceof Unreadable) return { ok: false, reason: error.message };
+        throw error;
+      }),
+    read: (file) => ask({ task: 'read', ...file }, { person: 'reading', short: false, seconds: limits.readSeconds }),
+    statements: (bytes, person) => ask({ task: 'statements', bytes }, short(person)),
+    rows: (bytes, mapping, currency, person) => ask({ task: 'rows', bytes, mapping, currency }, short(person)),
+    atOnce,
+    unconfined: program.confinement.missing,
+    close: () => helpers.close(),
+  };
+}
+
+function sayFault({ kind, message }: HelperFault): string {
+  switch (kind) {
+    case 'time':
+    case 'memory':
+      return TOO_MUCH;
+    case 'ended':
+      return ENDED;
+    case 'failed':
+      return message;
+    default:
+      return kind satisfies never;
+  }
+}
+
+/** The program beside this one: a bundle when built, the source with its loader otherwise. */
+function programOf(megabytes: number): HelperProgram {
+  const built = import.meta.url.endsWith('.mjs');
+  const file = fileURLToPath(new URL(built ? './reader.mjs' : './process.ts', import.meta.url));
+  const heap = `--max-old-space-size=${HEAP_MEGABYTES}`;
+  return { file, nodeArgs: built ? [heap] : [heap, '--import', 'tsx'], confinement: confine(file), megabytes };
+}
