@@ -42,10 +42,10 @@ export const querySchema = z.strictObject({ revision, line: parts.id, kind: tieK
 /** An act that needs no words. */
 export const actSchema = z.strictObject({ revision });
 export const reasonedSchema = z.strictObject({ revision, reason: words });
-export const holdSchema = z.strictObject({ revision, reason: words, until: parts.date });
+export const holdSchema = z.strictObject({ revision, reason: words, until: date });
 export const postSchema = z.strictObject({
   revision,
-  date: parts.date,
+  date: date,
   digest: z.string().length(64).describe('The fingerprint of the journal of that date, as it was shown.'),
   key,
 });
@@ -54,7 +54,7 @@ export const listSchema = z.strictObject({
   q: z.string().trim().max(200).optional(),
   after: z.string().max(200).optional(),
 });
-export const previewSchema = z.strictObject({ date: parts.date });
+export const previewSchema = z.strictObject({ date: date });
 
 const tide = z.array(z.object({ state: z.string(), from: moment }));
 const row = z.object({

@@ -13,7 +13,7 @@ export const confirmSchema = z.strictObject({
   revision,
   amount: parts.amount,
   currency: parts.currency,
-  date: parts.date,
+  date: date,
   merchant: label,
   taxNumber: z.string().trim().max(40).nullish(),
   cardDigits: z
@@ -74,7 +74,7 @@ export const lineSchema = z.strictObject({
   set: z.strictObject({
     category: parts.id.optional(),
     description: z.string().max(300).nullable().optional(),
-    date: parts.date.optional(),
+    date: date.optional(),
     merchant: z.string().trim().max(140).nullable().optional(),
     amount: z.strictObject({ amount: parts.amount, currency: parts.currency }).optional(),
     items: z.array(parts.item).max(40).optional(),

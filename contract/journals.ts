@@ -3,11 +3,11 @@ import { parts } from '../core/documents/case.schema.ts';
 import { answeredId, date, id, key, moment, page, recordId, words } from './primitives.ts';
 
 /** The ledger: journals of every source, and what is open. */
-export const reverseSchema = z.strictObject({ date: parts.date, reason: words, key });
+export const reverseSchema = z.strictObject({ date: date, reason: words, key });
 export const exportSchema = z.strictObject({
   entity: parts.id.optional(),
-  from: parts.date.optional(),
-  to: parts.date.optional(),
+  from: date.optional(),
+  to: date.optional(),
 });
 export const journalPageSchema = z.strictObject({ before: recordId.optional() });
 

@@ -5,6 +5,10 @@
 export const REFUSALS = {
   invalid: [400, '{problem}'],
   'not-json': [400, 'The request is not JSON.'],
+  'not-readable': [415, 'The request is written in a way that is not read here. Send JSON in UTF-8.'],
+  'not-understood': [400, 'The request cannot be understood. Load the page again.'],
+  'not-a-form': [400, 'The form with the file broke off or is none. Send the file again.'],
+  'not-storable': [400, 'A value is larger or of another kind than can be kept. Nothing was changed.'],
   'no-file': [400, 'Send one file in the field "file".'],
   'not-signed-in': [401, 'Your session has ended. Sign in again; what you typed is still here.'],
   'wrong-password': [401, 'E-mail and password do not belong together. Try again.'],
@@ -77,6 +81,12 @@ export const REFUSALS = {
   'csv-refused': [422, 'Nothing of the table was taken. {problem}'],
   'too-large': [413, 'The file is larger than {limit}. Take a smaller picture, or split the document.'],
   'too-many': [429, 'Too many attempts. Wait {seconds} seconds and try again.'],
+  'changed-meanwhile': [
+    409,
+    'Something else was changed at the same moment, so nothing was done. Load the page again and try once more.',
+  ],
+  away: [503, 'The database is away for a moment. Nothing was changed; try again in {seconds} seconds.'],
+  'no-space': [503, 'The server has no room left. Nothing was changed; tell whoever runs it.'],
   busy: [503, 'There is more to do than can be done at once. Try again in {seconds} seconds; nothing is lost.'],
   broken: [
     500,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { codingRuleSchema, limitSchema } from '../core/documents/rules.schema.ts';
+import { sayIssue } from '../core/documents/sayIssue.ts';
 import { parts } from '../core/documents/case.schema.ts';
 import { notNegative, percent, positive } from '../core/documents/primitives.ts';
 import { ROLES } from '../core/workflow/lifecycle.types.ts';
@@ -97,7 +98,7 @@ export const SETUP_ROWS = {
   limits: z.strictObject({
     id,
     rule: z.record(z.string(), z.unknown()).superRefine((rule, context) => {
-      const read = limitSchema.safeParse({ ...rule, id: 'x' });
+      const read = limitSchema.safeParse({ ...rule, id: 'x' }, { error: sayIssue });
       const issue = read.error?.issues[0];
       if (issue) context.addIssue({ code: 'custom', message: issue.message, path: issue.path as string[] });
     }),

@@ -20,6 +20,7 @@ import { tokenRoutes } from './features/session/tokens.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
 import { openApi } from '../contract/openApi.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
+import { atMost } from './platform/http/overload.ts';
 import { logSlow } from './platform/http/logSlow.ts';
 import { sameOriginWrites } from './platform/http/guards.ts';
 import { usualLimits, type Limits } from './platform/http/limits.ts';
@@ -40,6 +41,8 @@ export interface AppOptions {
 }
 
 const SESSION_HOURS = 8;
+/** At once in one process; a page asks for a handful. */
+const MOST_REQUESTS = 300;
 
 /** The application: wiring only. */
 export function createApp({
@@ -59,7 +62,7 @@ export function createApp({
   app.use(logSlow(log));
   app.use(securityHeaders());
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
-  app.use('/api', apiRouter({ context, pool, sessionSecret, demo, limits }));
+  app.use('/api', atMost(MOST_REQUESTS), apiRouter({ context, pool, sessionSecret, demo, limits }));
   app.use('/api', () => {
     throw new Refused('not-found', { what: 'such address' });
   });

@@ -1,9 +1,9 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import pg from 'pg';
 import pino from 'pino';
 import { createApp } from './app.ts';
 import { connect } from './platform/db/connect.ts';
+import { createPool } from './platform/db/pool.ts';
 import { startJobs } from './platform/jobs/jobs.ts';
 import { startWork } from './work.ts';
 import { bankAt } from './platform/ports/bank.ts';
@@ -29,8 +29,7 @@ if (!DATABASE_APP_URL || !SESSION_SECRET) {
 
 const log = pino({ level: 'info' }, pino.destination(2));
 const db = connect(DATABASE_APP_URL);
-const pool = new pg.Pool({ connectionString: DATABASE_APP_URL, max: 6 });
-pool.on('error', (error) => log.warn({ name: error.name }, 'idle connection lost'));
+const pool = createPool(DATABASE_APP_URL, log);
 const webFolder = NODE_ENV === 'production' ? join(fileURLToPath(new URL('.', import.meta.url)), '..', 'web') : null;
 const readSeconds = Number(READ_SECONDS);
 const reader = createReader({ ...usualReaderLimits, readSeconds });

@@ -15,7 +15,7 @@ describe('documents that are refused, with the path of the fault', () => {
   const lines: [string, Partial<Line>, string][] = [
     ['an amount with other decimals', { amount: '1.0' }, 'amount: "1.0" is not an amount with the decimals of EUR'],
     ['a negative zero', { amount: '-0.00' }, 'amount: is a negative zero'],
-    ['a number instead of a string', { amount: 1 as unknown as string }, 'amount: Invalid input'],
+    ['a number instead of a string', { amount: 1 as unknown as string }, 'amount: has to be a text'],
     ['a date that does not exist', { date: '2026-02-31' }, 'date: is not a calendar date'],
     ['a currency without minor units', { currency: 'XAU', amount: '1' }, 'currency: is not an ISO 4217 currency'],
     [

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { caseSchema, type Case } from './case.schema.ts';
 import { checkCase } from './checkCase.ts';
 import type { Problem } from './problem.ts';
+import { sayIssue } from './sayIssue.ts';
 
 export type ReadCase = { ok: true; case: Case } | { ok: false; problems: Problem[] };
 
@@ -10,7 +11,7 @@ export type ReadCase = { ok: true; case: Case } | { ok: false; problems: Problem
  * Example: {} → not ok, first "format".
  */
 export function readCase(json: unknown): ReadCase {
-  const parsed = caseSchema.safeParse(json, { reportInput: true });
+  const parsed = caseSchema.safeParse(json, { error: sayIssue });
   if (!parsed.success) return { ok: false, problems: parsed.error.issues.map(toProblem) };
   const problems = checkCase(parsed.data);
   return problems.length > 0 ? { ok: false, problems } : { ok: true, case: parsed.data };
@@ -21,17 +22,22 @@ export function readCase(json: unknown): ReadCase {
  * why; what fits → null.
  */
 export function firstProblem(schema: z.ZodType, json: unknown): Problem | null {
-  const parsed = schema.safeParse(json, { reportInput: true });
+  const parsed = schema.safeParse(json, { error: sayIssue });
   return parsed.success ? null : toProblem(parsed.error.issues[0]!);
 }
 
-function toProblem(issue: z.core.$ZodIssue): Problem {
+/** An issue of a schema as a problem at its path; a field nobody knows is at its own. */
+export function toProblem(issue: z.core.$ZodIssue): Problem {
   const path = issue.path.map((p) => (typeof p === 'symbol' ? String(p) : p));
   if (issue.code === 'unrecognized_keys') return { path: [...path, issue.keys[0]!], message: 'is not a known field' };
-  if (issue.code === 'invalid_type' && issue.input === undefined) return { path, message: 'is missing' };
-  if (issue.code === 'invalid_union') return { path, message: 'is none of the forms allowed here' };
   return { path, message: issue.message };
 }
+
+/** A problem as a sentence: "revision is missing." Words of a schema's own that are a sentence already stay one. */
+export const sayProblem = ({ path, message }: Problem): string => {
+  const where = path.length === 0 ? 'What was sent' : writePath(path);
+  return /[.!?]$/.test(message) ? `${where}: ${message}` : `${where} ${message}.`;
+};
 
 /**
  * "claim.lines[0].amount"; the document itself is "document". ["claim", "lines", 0, "amount"] →

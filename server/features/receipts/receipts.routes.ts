@@ -1,12 +1,11 @@
-import { visible } from '../../../core/numbers/visible.ts';
 import { Router, type Request, type Response } from 'express';
-import multer from 'multer';
 import type { Pool } from 'pg';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { FINANCE, type Actor, type Context, type Services } from '../../platform/context.ts';
 import { actorOf, checked, needs, numberParam, param } from '../../platform/http/guards.ts';
 import { limiter, type Limits } from '../../platform/http/limits.ts';
 import { Refused } from '../../platform/http/refusal.ts';
+import { fileOf, upload } from '../../platform/http/upload.ts';
 import {
   selectOriginal,
   selectPage,
@@ -25,16 +24,9 @@ import {
   viewReceipts,
 } from './receipts.service.ts';
 
-const MAX_BYTES = 15 * 1024 * 1024;
-
 /** Receipts: added by their owner, shown as derived pictures to those around the claim, originals to auditors alone. */
 export function receiptRoutes(services: Services, pool: Pool, limits: Limits): Router {
   const router = Router();
-  const upload = multer({
-    storage: multer.memoryStorage(),
-    limits: { fileSize: MAX_BYTES, files: 1, fields: 0 },
-    defParamCharset: 'utf8',
-  });
   const perPerson = limiter(new RateLimiterPostgres(limits.upload(pool)), (req) => actorOf(req).id);
   const gatherer = needs('claimant', 'preparer');
 
@@ -42,9 +34,9 @@ export function receiptRoutes(services: Services, pool: Pool, limits: Limits): R
     answer(res, receiptsAnswer, (await viewReceipts(services, actorOf(req))) as never);
   const seenIn = (req: Request, revision: number) => ({ id: numberParam(req, 'id', 'receipt'), revision });
 
-  router.post('/receipts', gatherer, perPerson, upload.single('file'), async (req, res) => {
-    if (!req.file) throw new Refused('no-file');
-    const added = await addFile(services, actorOf(req), nameOf(req.file.originalname), req.file.buffer);
+  router.post('/receipts', gatherer, perPerson, upload(0), async (req, res) => {
+    const { name, bytes } = fileOf(req);
+    const added = await addFile(services, actorOf(req), name, bytes);
     if (added.length === 1 && !added[0]!.ok) throw new Refused('file-refused', { says: added[0]!.says });
     answer(res, addedAnswer, { added }, added.some((a) => a.ok && a.fresh) ? 201 : 200);
   });
@@ -78,9 +70,6 @@ export function receiptRoutes(services: Services, pool: Pool, limits: Limits): R
   return router;
 }
 
-/** Names are shown, so what could turn text around or hide is taken out of them. */
-const nameOf = (name: string): string => visible(name).slice(-120) || 'file without a name';
-
 async function readable(
   { db }: Context,
   actor: Actor,
@@ -108,6 +97,6 @@ function send(res: Response, file: ReceiptFile, disposition: 'inline' | 'attachm
     .set('X-Content-Type-Options', 'nosniff')
     .set('Content-Security-Policy', "sandbox; default-src 'none'")
     .set('Content-Disposition', `${disposition}; filename="${file.sha256.slice(0, 16)}"`)
-    .set('Cache-Control', 'private, max-age=3600')
+    .set('Cache-Control', 'no-store')
     .send(file.bytes);
 }

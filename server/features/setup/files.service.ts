@@ -1,6 +1,8 @@
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import type { z } from 'zod';
+import { sayProblem, toProblem } from '../../../core/documents/readCase.ts';
+import { sayIssue } from '../../../core/documents/sayIssue.ts';
 import { isIsoDate } from '../../../core/numbers/isoDate.ts';
 import { SETUP_ROWS, type FileOutcome, type SetupKind } from '../../../contract/setup.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -121,11 +123,8 @@ function readRow(kind: SetupKind, line: number, cells: Record<string, string>): 
     if (day !== '' && !isIsoDate(day)) throw refusedAt(line, `${name} is not a calendar date written YYYY-MM-DD.`);
   const schema = SETUP_ROWS[kind] as z.ZodObject;
   const row = Object.fromEntries(Object.entries(rest).map(([field, cell]) => [field, readCell(schema, field, cell)]));
-  const parsed = schema.safeParse(row);
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0]!;
-    throw refusedAt(line, `${issue.path.join('.')}: ${issue.message}.`);
-  }
+  const parsed = schema.safeParse(row, { error: sayIssue });
+  if (!parsed.success) throw refusedAt(line, sayProblem(toProblem(parsed.error.issues[0]!)));
   return { line, row: parsed.data, validFrom: validFrom || null, validTo: validTo || null };
 }
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { checked } from '../../platform/http/guards.ts';
 import { addDays } from '../../../core/numbers/isoDate.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import { EVERY_ENTITY, type Role } from '../../../core/workflow/lifecycle.types.ts';
@@ -54,7 +55,11 @@ const keyOf = ({ key }: Descriptor, row: Record<string, unknown>): Key =>
 /** A key as the history names it; null is written *. */
 const recordIdOf = (kind: SetupKind, key: Key): string => `${kind}/${key.map((k) => k ?? '*').join('/')}`;
 export const writeKey = (key: Key): string[] => key.map((k) => k ?? '*');
-const readKey = (key: readonly string[]): Key => key.map((k) => (k === '*' ? null : k));
+/** A key of a kind as it was written; one of another shape is nobody's. */
+function readKey(kind: SetupKind, key: readonly string[]): Key {
+  if (key.length !== DESCRIPTORS[kind].key.length) throw new Refused('not-found', { what: 'row of that key' });
+  return key.map((k) => (k === '*' ? null : k));
+}
 
 /** To which entity rows belong: one that all of them name; otherwise they are the whole organisation's. */
 function entityOf(rows: readonly MasterRow[]): string {
@@ -95,7 +100,7 @@ export async function viewRowHistory(
   kind: SetupKind,
   written: readonly string[],
 ) {
-  const key = readKey(written);
+  const key = readKey(kind, written);
   const rows = await selectKeyRows(db, DESCRIPTORS[kind], key, await selectLedgers(db));
   if (!rows.some(isSeenBy(actor))) throw new Refused('not-found', { what: 'row of that key' });
   return { history: await selectEvents(db, 'setting', recordIdOf(kind, key)) };
@@ -136,11 +141,7 @@ const keyStore = (
 
 /** A row as it was typed, checked by its kind. */
 function checkRow(kind: SetupKind, cells: Record<string, unknown>): Record<string, unknown> {
-  const parsed = (SETUP_ROWS[kind] as z.ZodObject).safeParse(cells);
-  if (parsed.success) return parsed.data;
-  const issue = parsed.error.issues[0]!;
-  const path = ['row', ...issue.path].join('.');
-  throw new Refused('invalid', { problem: `${path}: ${issue.message}`, path });
+  return checked(z.strictObject({ row: SETUP_ROWS[kind] as z.ZodObject }), { row: cells }).row;
 }
 
 /** Adds a row; where its key has one that holds then, that one is ended the day before, or, for single rows, changed. */
@@ -262,7 +263,7 @@ export function endRow(
   { key: written, on, revision }: EndRow,
 ): Promise<void> {
   const descriptor = DESCRIPTORS[kind];
-  const key = readKey(written);
+  const key = readKey(kind, written);
   return inTransaction(context, async (trx) => {
     const ledgers = await selectLedgers(trx);
     const wanted = {

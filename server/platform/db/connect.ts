@@ -20,6 +20,7 @@ export function connect(url: string, pool: { min: number; max: number } = { min:
     client: 'pg',
     connection: { connectionString: url, types } as Knex.PgConnectionConfig,
     pool,
+    acquireConnectionTimeout: 10_000,
     compileSqlOnError: false,
   });
 }

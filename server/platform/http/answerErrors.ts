@@ -1,20 +1,22 @@
 import { randomUUID } from 'node:crypto';
 import type { ErrorRequestHandler } from 'express';
-import multer from 'multer';
 import type { Logger } from 'pino';
-import { Refused } from './refusal.ts';
+import { toRefused } from './toRefused.ts';
+
+const LONGEST_IN_LOG = 2000;
 
 /**
  * The one place where failures become answers: a code, a sentence and the numbers behind it. What was not foreseen is
- * logged under a reference, and the client gets the reference, never a stack or a message of the database.
+ * logged under a reference, cut to a length, and the client gets the reference, never a stack or a message of a library.
  */
 export function answerErrors(log: Logger): ErrorRequestHandler {
   return (error, _req, res, next) => {
     if (res.headersSent) return next(error);
     const refused = toRefused(error);
     const reference = randomUUID().slice(0, 8);
-    if (refused.code === 'broken')
-      log.error({ reference, name: error?.name, code: error?.code, stack: error?.stack }, 'unforeseen');
+    const { seconds } = refused.numbers;
+    if (refused.status >= 500) log.error({ reference, refused: refused.code, ...described(error) }, 'unforeseen');
+    if (typeof seconds === 'number') res.set('Retry-After', String(seconds));
     res.status(refused.status).json({
       code: refused.code,
       says: refused.says,
@@ -24,21 +26,8 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
   };
 }
 
-function toRefused(error: unknown): Refused {
-  if (error instanceof Refused) return error;
-  if (error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE')
-    return new Refused('too-large', { limit: '15 MB' });
-  if (error instanceof multer.MulterError) return new Refused('no-file');
-  const guard = GUARDS[(error as { code?: string })?.code ?? ''];
-  if (guard) return guard;
-  const type = (error as { type?: string })?.type;
-  if (type === 'entity.parse.failed') return new Refused('not-json');
-  if (type === 'entity.too.large') return new Refused('too-large', { limit: '1 MB' });
-  return new Refused('broken');
+/** An error for the log: where it came from, but not the values it was about. */
+function described(error: unknown) {
+  const { name, code, stack } = error as { name?: string; code?: string; stack?: string };
+  return { name, code, stack: stack?.slice(0, LONGEST_IN_LOG) };
 }
-
-/** What the database refuses by guards of its own; reached only when a rule was changed between our check and its. */
-const GUARDS: Record<string, Refused> = {
-  EB001: new Refused('period-closed', { date: 'this date', open: 'see the ledger' }),
-  EB005: new Refused('future-date', { date: 'This date', today: 'today' }),
-};

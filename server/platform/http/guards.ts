@@ -1,8 +1,11 @@
 import type { Request, RequestHandler } from 'express';
 import type { z } from 'zod';
 import type { Lifecycle, Role } from '../../../core/workflow/lifecycle.types.ts';
+import { sayProblem, toProblem } from '../../../core/documents/readCase.ts';
+import { sayIssue } from '../../../core/documents/sayIssue.ts';
 import { hasAny, type Actor } from '../context.ts';
 import { Refused } from './refusal.ts';
+import { isStorable, textFault } from './textFault.ts';
 
 declare module 'express-serve-static-core' {
   interface Request {
@@ -15,6 +18,7 @@ declare module 'express-session' {
   }
 }
 
+const LONGEST_PARAM = 300;
 const READS = new Set(['GET', 'HEAD']);
 
 /**
@@ -68,23 +72,24 @@ const signedIn: RequestHandler = (req, _res, next) => {
 
 /** The body or query checked by a schema; what is wrong is said at its path. */
 export function checked<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
-  if (holdsNul(value))
-    throw new Refused('invalid', { problem: 'The text holds a character that cannot be stored. Remove it.' });
-  const parsed = schema.safeParse(value);
+  const fault = textFault(value);
+  if (fault) throw new Refused('invalid', { problem: `What was sent ${fault}`, path: '' });
+  const parsed = schema.safeParse(value, { error: sayIssue });
   if (parsed.success) return parsed.data;
-  const issue = parsed.error.issues[0]!;
-  const path = issue.path.join('.');
-  throw new Refused('invalid', { problem: path ? `${path}: ${issue.message}` : issue.message, path });
+  throw invalid(parsed.error);
 }
 
-/** PostgreSQL cannot store NUL in text or JSON. */
-const holdsNul = (value: unknown): boolean => JSON.stringify(value ?? null).includes('\\u0000');
+/** The refusal of what does not fit a schema, at its first fault. */
+export function invalid({ issues }: z.core.$ZodError): Refused {
+  const problem = toProblem(issues[0]!);
+  return new Refused('invalid', { problem: sayProblem(problem), path: problem.path.join('.') });
+}
 
-/** The value of a path parameter. A NUL, which no text of the database can hold, finds nothing. */
+/** The value of a path parameter. One that no text of the database can be finds nothing. */
 export function param(req: Request, name: string): string {
   const value = req.params[name];
   const text = Array.isArray(value) ? value.join('/') : (value ?? '');
-  if (text.includes('\0')) throw new Refused('not-found', { what: 'such record' });
+  if (!isStorable(text) || text.length > LONGEST_PARAM) throw new Refused('not-found', { what: 'such record' });
   return text;
 }
 

@@ -1,0 +1,15 @@
+import type { RequestHandler } from 'express';
+import { Refused } from './refusal.ts';
+
+const COME_BACK = { seconds: 5 };
+
+/** Lets so many requests be under way at once; who comes when there are more is told when to come back. */
+export function atMost(requests: number): RequestHandler {
+  let underWay = 0;
+  return (_req, res, next) => {
+    if (underWay >= requests) return next(new Refused('busy', COME_BACK));
+    underWay += 1;
+    res.once('close', () => (underWay -= 1));
+    next();
+  };
+}

@@ -1,0 +1,154 @@
+import type { z } from 'zod';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ROUTES, type RouteContract } from '../../contract/routes.ts';
+import { startApi, type TestApi } from '../fixtures/startApi.ts';
+import { NASTY, NASTY_PARTS, pathsOf, sampleOf, withAt } from './nasty.ts';
+
+/** Somebody who holds every role, so that no request is turned away before it is looked at. */
+let api: TestApi;
+let cookie = '';
+let tried = 0;
+const HOLDS = ['claimant', 'preparer', 'approver', 'reviewer', 'controller', 'auditor', 'administrator'];
+beforeAll(async () => {
+  api = await startApi('fuzz');
+  const { id } = await api.owner('people').where({ email: 'tomas.brandao@saltmarsh.example' }).first();
+  await api.owner('person_roles').where({ person_id: id }).delete();
+  await api.owner('person_roles').insert(HOLDS.map((role) => ({ person_id: id, role })));
+  const body = JSON.stringify({ email: 'tomas.brandao@saltmarsh.example', password: 'saltmarsh' });
+  const headers = { 'content-type': 'application/json' };
+  const signedIn = await fetch(`${api.url}/api/session`, { method: 'POST', headers, body });
+  cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!;
+});
+afterAll(async () => {
+  process.stdout.write(`${tried} hostile requests tried\n`);
+  await api.close();
+});
+
+/** What is there, in a word: any act that was done changes it. */
+async function state(): Promise<string> {
+  const { rows } = await api.owner.raw(`
+    select (select count(*) from events) || ' ' || (select coalesce(sum(revision), 0) from claims) || ' '
+      || (select count(*) from lines) || ' ' || (select count(*) from receipts)
+      as word`);
+  return rows[0].word;
+}
+
+interface Tried {
+  status: number;
+  code: string;
+  says: string;
+}
+async function send(route: RouteContract, path: string, body?: unknown): Promise<Tried> {
+  tried += 1;
+  const text = body === undefined ? undefined : JSON.stringify(body);
+  const response = await fetch(`${api.url}/api${path}`, {
+    method: route.method.toUpperCase(),
+    headers: { cookie, ...(text === undefined ? {} : { 'content-type': 'application/json' }) },
+    ...(text === undefined ? {} : { body: text }),
+    redirect: 'manual',
+  });
+  const answered = await response.text();
+  const { code = '', says = '' } = response.ok ? {} : (JSON.parse(answered) as Partial<Tried>);
+  return { status: response.status, code, says };
+}
+
+interface Try {
+  route: RouteContract;
+  path: string;
+  body?: unknown;
+  /** Which field is what, for the person who reads of a fault. */
+  what: string;
+  /** Whether the revision of the claim is put in, so that the request is not stale. */
+  fresh?: boolean;
+}
+
+/** What is wrong with an answer: broken, without a sentence, or refused though something changed. */
+async function faultOf({ route, path, body, fresh = false }: Try): Promise<string | null> {
+  const before = await state();
+  if (fresh && typeof body === 'object' && body !== null && 'revision' in body) body.revision = await revisionOf(path);
+  const { status, code, says } = await send(route, path, body);
+  if (status >= 500) return `${status} ${code}`;
+  if (status < 400) return null;
+  if (!/[.!?]$/.test(says)) return `no sentence: ${says}`;
+  return (await state()) === before ? null : `${code} changed something`;
+}
+
+/** Tries each and names those that did not hold. */
+async function unheld(tries: Iterable<Try>) {
+  const found: string[] = [];
+  for (const one of tries) {
+    const fault = await faultOf(one);
+    if (fault) found.push(`${one.route.method} ${one.path.slice(0, 100)} ${one.what}: ${fault}`);
+  }
+  return found;
+}
+
+/** Of each kind of record one that is there, so that a request gets as far as it can. */
+const PARAMS: Record<string, string> = {
+  number: 'C-1002',
+  line: '1',
+  id: '1',
+  card: '4433',
+  month: '2026-11',
+  entity: 'IE',
+  kind: 'budgets',
+  key: 'IE',
+  hash: 'a'.repeat(64),
+  page: '1',
+};
+const OWN_DRAFT = 'C-1031';
+const filled = (path: string, put: Record<string, string> = {}) =>
+  path.replace(
+    /:(\w+)/g,
+    (_, name: string) => put[name] ?? (name === 'number' && path.startsWith('/drafts') ? OWN_DRAFT : PARAMS[name]!),
+  );
+/** The revision that the claim of a path has now. */
+async function revisionOf(path: string): Promise<number> {
+  const number = /C-\d+/.exec(path)?.[0] ?? '';
+  const claim = await api.owner('claims').where({ number }).first();
+  return claim?.revision ?? 1;
+}
+const routes = ROUTES.filter((r) => !(r.method === 'delete' && r.path === '/session'));
+
+const bodies = routes.filter((r) => r.body && r.body !== 'file');
+const short = (value: unknown) => String(JSON.stringify(value)).slice(0, 40);
+
+function* inBodies() {
+  for (const route of bodies) {
+    const good = sampleOf(route.body as z.ZodType);
+    for (const at of pathsOf(good))
+      for (const bad of NASTY)
+        yield {
+          route,
+          path: filled(route.path),
+          body: withAt(good, at, bad),
+          what: `${at.join('.')} = ${short(bad)}`,
+          fresh: at[0] !== 'revision',
+        };
+  }
+}
+function* inQueries() {
+  for (const route of routes)
+    for (const field of Object.keys(route.query ? (sampleOf(route.query) as object) : {}))
+      for (const bad of [...NASTY_PARTS, `1&${field}=2`, `&${field}[a]=1`])
+        yield { route, path: `${filled(route.path)}?${field}=${bad}`, what: field };
+}
+function* inAddresses() {
+  for (const route of routes) {
+    const body = route.body && route.body !== 'file' ? sampleOf(route.body) : undefined;
+    for (const [, name] of route.path.matchAll(/:(\w+)/g))
+      for (const bad of NASTY_PARTS) yield { route, path: filled(route.path, { [name!]: bad }), body, what: name! };
+  }
+}
+
+describe('whatever is sent', () => {
+  it('in any field of any body is answered, and what is refused changes nothing', async () => {
+    expect(await unheld(inBodies())).toEqual([]);
+  });
+  it('in any query is answered', async () => {
+    expect(await unheld(inQueries())).toEqual([]);
+  });
+  it('in any part of any address is answered', async () => {
+    expect(await unheld(inAddresses())).toEqual([]);
+  });
+});
