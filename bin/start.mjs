@@ -1,9 +1,9 @@
 // npm start: installs what is missing, starts PostgreSQL, loads demo data into an empty database, builds, serves.
-import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { buildIfChanged } from './lib/build.mjs';
 import { databaseUrls } from './lib/database.mjs';
 import { ensureDebianPackages, ensureNodePackages } from './lib/packages.mjs';
+import { keepRunning, supervise } from './lib/supervise.mjs';
 import { assertFree, bin, freePort, main, Refusal, root, run, say, stateFolder } from './lib/project.mjs';
 
 const args = process.argv.slice(2);
@@ -21,9 +21,11 @@ await main(async () => {
   ensureNodePackages();
   if (!process.env.DATABASE_URL) ensureDebianPackages('postgresql');
   const database = await databaseUrls('start', { fresh });
+  const leave = keepRunning('The database', database.runs, database.begin);
   try {
     return await serve(port, database.env);
   } finally {
+    leave();
     database.stop();
   }
 });
@@ -31,43 +33,34 @@ await main(async () => {
 async function serve(port, env) {
   const ending = endOfTheDay();
   if (!dev) await buildIfChanged();
-  const [prepare, server] = dev
-    ? [
-        [bin('tsx'), 'server/prepare.ts'],
-        [bin('tsx'), 'watch', '--clear-screen=false', 'server/main.ts'],
-      ]
-    : [
-        [process.execPath, '--enable-source-maps', 'build/server/prepare.mjs'],
-        [process.execPath, '--enable-source-maps', 'build/server/main.mjs'],
-      ];
   const serverEnv = { ...env, NODE_ENV: dev ? 'development' : 'production', PORT: String(dev ? port + 1 : port) };
   const bankPort = await freePort();
   const bankEnv = { ...serverEnv, BANK_FILE: join(stateFolder, 'bank.json'), BANK_PORT: String(bankPort) };
-  run(prepare[0], prepare.slice(1), { env: bankEnv });
-  if (env.EBBET_DEMO !== '0' && !env.BANK_URL) serverEnv.BANK_URL = `http://127.0.0.1:${bankPort}`;
-  const bank = dev ? [bin('tsx'), 'standins/bank/main.ts'] : [process.execPath, 'build/server/bank.mjs'];
-  const children =
-    serverEnv.BANK_URL === env.BANK_URL
-      ? []
-      : [spawn(bank[0], bank.slice(1), { cwd: root, env: bankEnv, stdio: 'inherit' })];
-  children.push(spawn(server[0], server.slice(1), { cwd: root, env: serverEnv, stdio: 'inherit' }));
-  if (dev) {
-    const viteEnv = { ...process.env, EBBET_API: `http://127.0.0.1:${port + 1}` };
-    children.push(
-      spawn(bin('vite'), ['--port', String(port), '--strictPort', '--host', '127.0.0.1'], {
-        cwd: root,
-        env: viteEnv,
-        stdio: 'inherit',
-      }),
-    );
-    say(`Ebbet, rebuilt as you edit, is at http://127.0.0.1:${port}`);
-  }
-  const exits = children.map((child) => new Promise((resolve) => child.on('exit', (code) => resolve(code ?? 0))));
-  const ended = await Promise.race([ending, ...exits]);
-  for (const child of children) child.kill('SIGTERM');
-  await Promise.all(exits);
+  const [command, ...args] = program('server/prepare.ts', 'prepare');
+  run(command, args, { env: bankEnv });
+  const own = env.EBBET_DEMO !== '0' && !env.BANK_URL;
+  if (own) serverEnv.BANK_URL = `http://127.0.0.1:${bankPort}`;
+  // Migrating needs the owner's rights; what serves never holds its address.
+  delete serverEnv.DATABASE_OWNER_URL;
+  delete serverEnv.DATABASE_URL;
+  const programs = [
+    ...(own ? [supervise('The bank’s stand-in', program('standins/bank/main.ts', 'bank'), { env: bankEnv })] : []),
+    supervise('The server', program('server/main.ts', 'main'), { env: serverEnv }),
+    ...(dev ? [supervise('The builder', [bin('vite'), ...viteArgs(port)], { env: viteEnv(port) })] : []),
+  ];
+  if (dev) say(`Ebbet, rebuilt as you edit, is at http://127.0.0.1:${port}`);
+  const ended = await Promise.race([ending, ...programs.map((p) => p.failed)]);
+  await Promise.all(programs.map((p) => p.stop()));
   return ended;
 }
+
+/** How a program is run: its bundle, or, rebuilt as it is edited, its source. */
+function program(source, bundle) {
+  if (!dev) return [process.execPath, '--enable-source-maps', `build/server/${bundle}.mjs`];
+  return bundle === 'main' ? [bin('tsx'), 'watch', '--clear-screen=false', source] : [bin('tsx'), source];
+}
+const viteArgs = (port) => ['--port', String(port), '--strictPort', '--host', '127.0.0.1'];
+const viteEnv = (port) => ({ ...process.env, EBBET_API: `http://127.0.0.1:${port + 1}` });
 
 /** Resolves with 0 at Ctrl-C or TERM. */
 function endOfTheDay() {

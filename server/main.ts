@@ -51,6 +51,7 @@ const app = createApp({
 
 const server = app.listen(Number(PORT), HOST, () => {
   if (NODE_ENV === 'production') process.stdout.write(announcement());
+  process.send?.('ready');
 });
 server.on('error', (error: NodeJS.ErrnoException) => {
   process.stderr.write(

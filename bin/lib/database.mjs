@@ -11,13 +11,15 @@ export async function databaseUrls(name, { fresh = false, durable = true } = {})
   if (given && fresh)
     throw new Refusal('--fresh begins the private database anew; a server given by DATABASE_URL is yours to empty');
   const cluster = given
-    ? { ownerUrl: given, secrets: readSecrets('given'), stop: () => {} }
+    ? { ownerUrl: given, secrets: readSecrets('given'), runs: () => true, begin: () => {}, stop: () => {} }
     : await startCluster(name, { fresh, durable });
   const app = new URL(cluster.ownerUrl);
   app.username = 'ebbet_app';
   app.password = cluster.secrets.app;
   return {
     stop: cluster.stop,
+    runs: cluster.runs,
+    begin: cluster.begin,
     env: {
       ...process.env,
       DATABASE_OWNER_URL: cluster.ownerUrl,

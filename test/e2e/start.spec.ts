@@ -84,3 +84,28 @@ test('what cannot be is said in one line', async () => {
   expect(complaint).toContain('PORT=4397 npm start');
   squatter.close();
 });
+
+test('a server or a database that dies is started again, and says so', async () => {
+  test.setTimeout(200_000);
+  const child = start();
+  let output = '';
+  child.stdout.on('data', (chunk) => (output += chunk));
+  await expect.poll(() => output, { timeout: 120_000 }).toContain('Ctrl-C stops it');
+  const pidOf = (what: string) =>
+    spawnSync('pgrep', ['-P', String(child.pid), '-f', what], { encoding: 'utf8' }).stdout.split('\n')[0];
+  const environment = readFileSync(`/proc/${pidOf('build/server/main.mjs')}/environ`, 'latin1');
+  expect(environment).not.toContain('DATABASE_OWNER_URL');
+
+  process.kill(Number(pidOf('build/server/main.mjs')), 'SIGKILL');
+  await expect.poll(answers, { timeout: 5000 }).toBe(false);
+  await expect.poll(answers, { timeout: 30_000 }).toBe(true);
+  expect(output).toContain('The server ended (SIGKILL); it is started again in 1 s');
+
+  const [postmaster] = readFileSync(join(state, 'start', 'data', 'postmaster.pid'), 'utf8').split('\n');
+  process.kill(Number(postmaster), 'SIGKILL');
+  await expect.poll(() => output, { timeout: 30_000 }).toContain('The database is gone; it is started again');
+  await expect.poll(answers, { timeout: 60_000 }).toBe(true);
+  child.kill('SIGTERM');
+  expect(await ended(child)).toBe(0);
+  expect(clusterLives()).toBe(false);
+});
