@@ -1,11 +1,16 @@
 import reactHooks from 'eslint-plugin-react-hooks';
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
   { ignores: ['build/', 'node_modules/', '.ebbet/', 'test-results/'] },
   ...tseslint.configs.recommended,
   {
+    plugins: { regexp },
     rules: {
+      // no pattern that a hostile text can make slow
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/no-non-null-assertion': 'off',
       eqeqeq: ['error', 'always', { null: 'ignore' }],

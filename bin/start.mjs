@@ -4,7 +4,7 @@ import { buildIfChanged } from './lib/build.mjs';
 import { databaseUrls } from './lib/database.mjs';
 import { ensureDebianPackages, ensureNodePackages } from './lib/packages.mjs';
 import { keepRunning, supervise } from './lib/supervise.mjs';
-import { assertFree, bin, freePort, main, Refusal, root, run, say, stateFolder } from './lib/project.mjs';
+import { assertFree, bin, freePort, main, Refusal, run, say, stateFolder } from './lib/project.mjs';
 
 const args = process.argv.slice(2);
 const dev = args.includes('--dev');

@@ -96,7 +96,8 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
   router.use(express.json({ limit: '1mb' }));
   router.use(knowActor(context));
   router.use(sessionRoutes(context, pool, limits, demo));
-  router.get('/openapi.json', (_req, res) => void res.json(openApi()));
+  const description = JSON.stringify(openApi());
+  router.get('/openapi.json', (_req, res) => void res.type('json').send(description));
   router.use(
     tokenRoutes(context),
     bookRoutes(context),

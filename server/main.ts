@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { createApp } from './app.ts';
+import { endCompute } from './platform/compute/compute.ts';
 import { connect } from './platform/db/connect.ts';
 import { createPool } from './platform/db/pool.ts';
 import { startJobs } from './platform/jobs/jobs.ts';
@@ -79,6 +80,7 @@ async function stop(): Promise<void> {
   await new Promise((resolve) => server.once('close', resolve));
   await jobs.stop();
   reader.close();
+  endCompute();
   await Promise.all([db.destroy(), pool.end()]);
   process.exit(0);
 }

@@ -38,6 +38,7 @@ async function buildServer() {
       main: 'server/main.ts',
       prepare: 'server/prepare.ts',
       reader: 'server/platform/outside/process.ts',
+      compute: 'server/platform/compute/process.ts',
       bank: 'standins/bank/main.ts',
     },
     outdir: 'build/server',

@@ -8,8 +8,9 @@ import {
   date,
   dated,
   decimal,
-  fieldName,
+  fields,
   id,
+  MOST_DIMENSIONS,
   notNegative,
   percent,
   positive,
@@ -24,7 +25,7 @@ import {
 const taxEntry = z.strictObject({ code: id, gross: amount.nullish(), tax: amount.nullish() });
 
 const share = z.strictObject({ coding, value: z.union([z.literal('rest'), decimal]).nullish() });
-const split = z.strictObject({ by: z.enum(['percent', 'amount', 'weight', 'equal']), shares: z.array(share) });
+const split = z.strictObject({ by: z.enum(['percent', 'amount', 'weight', 'equal']), shares: z.array(share).max(500) });
 
 const item = z.strictObject({
   id,
@@ -32,7 +33,7 @@ const item = z.strictObject({
   amount,
   description: text.nullish(),
   personal: z.boolean().nullish(),
-  tax: z.array(taxEntry).nullish(),
+  tax: z.array(taxEntry).max(20).nullish(),
   coding: coding.nullish(),
   split: split.nullish(),
 });
@@ -56,8 +57,8 @@ const line = z.strictObject({
   date,
   category: id.nullish(),
   nights: count.nullish(),
-  attendees: z.strictObject({ count, names: z.array(text).nullish() }).nullish(),
-  fields: z.record(fieldName, text).nullish(),
+  attendees: z.strictObject({ count, names: z.array(text).max(1000).nullish() }).nullish(),
+  fields: fields.nullish(),
   paidBy: z.enum(['own', 'card', 'central']),
   card: id.nullish(),
   amount,
@@ -67,15 +68,15 @@ const line = z.strictObject({
   description: text.nullish(),
   personal: z.boolean().nullish(),
   rate: rate.nullish(),
-  tax: z.array(taxEntry).nullish(),
+  tax: z.array(taxEntry).max(20).nullish(),
   receipt: receipt.nullish(),
   coding: coding.nullish(),
   split: split.nullish(),
-  items: z.array(item).nullish(),
+  items: z.array(item).max(500).nullish(),
 });
 
 const estimate = z.strictObject({ category: id, amount, currency });
-const plan = z.strictObject({ number: id, estimates: z.array(estimate).nullish() });
+const plan = z.strictObject({ number: id, estimates: z.array(estimate).max(500).nullish() });
 
 const claim = z.strictObject({
   number: id,
@@ -89,8 +90,11 @@ const claim = z.strictObject({
   submittedOn: date.nullish(),
   coding: coding.nullish(),
   plan: plan.nullish(),
-  advances: z.array(z.strictObject({ advance: id, upTo: amount.nullish() })).nullish(),
-  lines: z.array(line),
+  advances: z
+    .array(z.strictObject({ advance: id, upTo: amount.nullish() }))
+    .max(100)
+    .nullish(),
+  lines: z.array(line).max(5000),
 });
 
 const entity = z.strictObject({
@@ -98,7 +102,7 @@ const entity = z.strictObject({
   name: text.nullish(),
   currency,
   rateDate: z.enum(['line', 'submitted', 'posting']).nullish(),
-  taxRegistrations: z.array(id).nullish(),
+  taxRegistrations: z.array(id).max(100).nullish(),
   recovery: percent.nullish(),
   ownRateTolerance: notNegative.nullish(),
   taxNumberRequired: z.boolean().nullish(),
@@ -131,7 +135,7 @@ const taxCode = z.strictObject({
   rate: notNegative.nullish(),
   account: id.nullish(),
   recovery: percent.nullish(),
-  components: z.array(component).min(1).nullish(),
+  components: z.array(component).min(1).max(10).nullish(),
   selfAssessed: z.boolean().nullish(),
   outputAccount: id.nullish(),
   ...dated,
@@ -150,17 +154,17 @@ const advance = z.strictObject({
 });
 
 export const bookSchema = z.strictObject({
-  entities: z.array(entity),
+  entities: z.array(entity).max(100),
   pivot: currency.nullish(),
   maxRateAge: z.number().int().min(0).nullish(),
-  rates: z.array(quote),
-  taxCodes: z.array(taxCode),
-  categories: z.array(category),
-  people: z.array(person),
-  advances: z.array(advance).nullish(),
-  dimensions: z.array(dimensionSchema).nullish(),
-  codingRules: z.array(codingRuleSchema).nullish(),
-  limits: z.array(limitSchema).nullish(),
+  rates: z.array(quote).max(100_000),
+  taxCodes: z.array(taxCode).max(5000),
+  categories: z.array(category).max(5000),
+  people: z.array(person).max(100_000),
+  advances: z.array(advance).max(10_000).nullish(),
+  dimensions: z.array(dimensionSchema).max(MOST_DIMENSIONS).nullish(),
+  codingRules: z.array(codingRuleSchema).max(1000).nullish(),
+  limits: z.array(limitSchema).max(1000).nullish(),
 });
 
 export const caseSchema = z.strictObject({

@@ -3,6 +3,7 @@ import type { Dated } from '../numbers/isoDate.ts';
 import { readAmount, signOf } from '../numbers/amount.ts';
 import type { Case, Entity, Item, Line } from './case.schema.ts';
 import { checkRules } from './checkRules.ts';
+import { checkSize } from './checkSize.ts';
 import type { Problem, Report } from './problem.ts';
 
 /**
@@ -14,6 +15,7 @@ export function checkCase(document: Case): Problem[] {
   const problems: Problem[] = [];
   const report: Report = (path, message) => problems.push({ path, message });
   checkBook(document, report);
+  checkSize(document, report);
   if (problems.length === 0) checkClaim(document, report);
   return problems;
 }

@@ -31,7 +31,11 @@ export const percent = notNegative
   .refine((p) => Number(p) <= 100, 'must be between 0 and 100')
   .meta({ pattern: '^(100(\\.0+)?|[1-9]?[0-9](\\.[0-9]+)?)$' });
 export const dimension = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'is not a name of a dimension');
-export const coding = z.record(dimension, id);
+/** How many dimensions there are at most, and so codes in a coding. */
+export const MOST_DIMENSIONS = 30;
+const few = (most: number) => [(r: object) => Object.keys(r).length <= most, `has more than ${most} entries`] as const;
+export const coding = z.record(dimension, id).refine(...few(MOST_DIMENSIONS));
 export const fieldName = z.string().regex(/^[A-Za-z][A-Za-z0-9]*$/, 'is not a name of a field');
+export const fields = z.record(fieldName, text).refine(...few(100));
 export const count = z.number().int('is not a whole number').min(1, 'must be at least 1');
 export const dated = { from: date.nullish(), to: date.nullish() };

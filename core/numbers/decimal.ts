@@ -27,7 +27,10 @@ export function fractionToDecimal(value: Fraction, places = 12): string {
   const scaled = ((n < 0n ? -n : n) * 10n ** BigInt(places)) / d;
   const digits = scaled.toString().padStart(places + 1, '0');
   const whole = digits.slice(0, digits.length - places);
-  const rest = digits.slice(digits.length - places).replace(/0+$/, '');
   const sign = n < 0n && scaled !== 0n ? '-' : '';
-  return sign + (rest ? `${whole}.${rest}` : whole);
+  return sign + trimZeros(`${whole}.${digits.slice(digits.length - places)}`);
 }
+
+/** A plain decimal without the zeros that end its decimals: "12.50" → "12.5"; "3.000" → "3"; "100" → "100". */
+export const trimZeros = (decimal: string): string =>
+  decimal.includes('.') ? decimal.replace(/(?<!0)0+$/, '').replace(/\.$/, '') : decimal;

@@ -1,7 +1,8 @@
 import type { LineFigures, OpenCase, PartFigures, ShareFigures } from '../figures.types.ts';
 import { holdsOn } from '../../numbers/isoDate.ts';
 import type { Line } from '../../documents/case.schema.ts';
-import type { Codes, CodingRule, Dimension, DimensionValue } from '../../documents/rules.schema.ts';
+import type { CodingRule, Dimension, DimensionValue } from '../../documents/rules.schema.ts';
+import { groupBy } from '../../numbers/groupBy.ts';
 import { fromMinor, toMinor } from '../../numbers/amount.ts';
 import type { Verdict } from '../policy/policy.types.ts';
 
@@ -23,29 +24,37 @@ interface CodedShare {
 export function judgeCoding(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
   const { dimensions, codingRules } = open.case.book;
   if (!dimensions?.length && !codingRules?.length) return [];
-  const shares = lines.flatMap(({ line, parts }) => parts.flatMap((part) => sharesOf(line, part)));
+  const shares = lines.flatMap(({ line, parts }) => sharesOf(line, parts));
   const chart = dimensions ?? [];
   return [
-    ...(chart.length > 0 ? shares.flatMap((share) => judgeCodes(chart, share)) : []),
-    ...(codingRules ?? []).flatMap((rule) => shares.flatMap((share) => judgeRule(rule, share))),
-    ...chart.flatMap((dimension) => dimension.values.flatMap((value) => judgeBudget(open, dimension, value, shares))),
+    ...(chart.length > 0 ? judgeAllCodes(chart, shares) : []),
+    ...(codingRules ?? []).flatMap((rule) => judgeRule(rule, shares)),
+    ...chart.flatMap((dimension) => judgeBudgets(open, dimension, shares)),
   ];
 }
 
-function sharesOf(line: Line, part: PartFigures): CodedShare[] {
-  const category = (line.items?.find((i) => i.id === part.item) ?? line).category ?? '';
-  return part.shares.map((share) => ({
-    line,
-    item: part.item,
-    category,
-    share,
-    codes: { ...share.coding, account: share.account, category },
-  }));
+function sharesOf(line: Line, parts: readonly PartFigures[]): CodedShare[] {
+  const items = new Map(line.items?.map((item) => [item.id, item]));
+  return parts.flatMap((part) => {
+    const category = (items.get(part.item ?? '') ?? line).category ?? '';
+    return part.shares.map((share) => ({
+      line,
+      item: part.item,
+      category,
+      share,
+      codes: { ...share.coding, account: share.account, category },
+    }));
+  });
 }
 
-function judgeCodes(chart: readonly Dimension[], coded: CodedShare): Verdict[] {
+function judgeAllCodes(chart: readonly Dimension[], shares: readonly CodedShare[]): Verdict[] {
+  const rows = new Map(chart.map((d) => [d.id, groupBy(d.values, (v) => v.code)]));
+  return shares.flatMap((share) => judgeCodes(rows, share));
+}
+
+function judgeCodes(rows: Map<string, Map<string, DimensionValue[]>>, coded: CodedShare): Verdict[] {
   return Object.entries(coded.share.coding).map(([dimension, code]) => {
-    const values = chart.find((d) => d.id === dimension)?.values.filter((v) => v.code === code) ?? [];
+    const values = rows.get(dimension)?.get(code) ?? [];
     const value = values.find((v) => holdsOn(v, coded.line.date));
     const owner = (value ?? values[0])?.owner ?? null;
     const subject = `${dimension} ${code}`;
@@ -96,49 +105,49 @@ function codingVerdict(
 }
 
 /** A rule speaks of shares that fit its `when`; then what it requires must be there, and allow and forbid must hold. */
-function judgeRule(rule: CodingRule, coded: CodedShare): Verdict[] {
-  if (!holdsOn(rule, coded.line.date) || !fits(rule.when ?? {}, coded.codes)) return [];
-  const { codes } = coded;
-  const missing = (rule.require ?? []).filter((dimension) => !codes[dimension]);
-  const outside = Object.entries(rule.allow ?? {}).filter(
-    ([d, allowed]) => codes[d] && allowed !== '*' && !allowed.includes(codes[d]),
-  );
-  const forbidden = Object.entries(rule.forbid ?? {}).filter(
-    ([d, denied]) => codes[d] && (denied === '*' || denied.includes(codes[d])),
-  );
-  const problems = [
-    ...missing.map((d) => `needs a ${d}`),
-    ...outside.map(([d, allowed]) => `takes ${d} ${(allowed as string[]).join(' or ')}, not ${codes[d]}`),
-    ...forbidden.map(([d]) => `does not go with ${d} ${codes[d]}`),
-  ];
-  const subject =
-    Object.keys(rule.when ?? {})
-      .map((d) => `${d} ${codes[d]}`)
-      .join(', ') || 'the coding';
+function judgeRule(rule: CodingRule, shares: readonly CodedShare[]): Verdict[] {
+  const when = Object.entries(rule.when ?? {});
+  return shares
+    .filter(({ line, codes }) => holdsOn(rule, line.date) && fits(when, codes))
+    .map((coded) => judgeShare(rule, when, coded));
+}
+
+type When = readonly [dimension: string, wanted: '*' | string[]][];
+
+function judgeShare(rule: CodingRule, when: When, { line, item, codes }: CodedShare): Verdict {
+  const problems = problemsOf(rule, codes);
+  const subject = when.map(([d]) => `${d} ${codes[d]}`).join(', ') || 'the coding';
   const owner = rule.owner ?? null;
   const kept = problems.length === 0;
   const says = kept ? subject : (rule.says ?? `${subject} ${problems.join('; ')}.${owner ? ` Ask ${owner}.` : ''}`);
   const empty = { actual: null, allowed: null, unit: null, difference: null };
+  const { severity } = rule;
+  return { rule: rule.id, kind: 'coding', severity, kept, line: line.id, item, subject, ...empty, says, owner };
+}
+
+function problemsOf({ require, allow, forbid }: CodingRule, codes: Record<string, string>): string[] {
+  const missing = (require ?? []).filter((dimension) => !codes[dimension]);
+  const outside = Object.entries(allow ?? {}).filter(
+    ([d, allowed]) => codes[d] && allowed !== '*' && !allowed.includes(codes[d]),
+  );
+  const forbidden = Object.entries(forbid ?? {}).filter(
+    ([d, denied]) => codes[d] && (denied === '*' || denied.includes(codes[d])),
+  );
   return [
-    {
-      rule: rule.id,
-      kind: 'coding',
-      severity: rule.severity,
-      kept,
-      line: coded.line.id,
-      item: coded.item,
-      subject,
-      ...empty,
-      says,
-      owner,
-    },
+    ...missing.map((d) => `needs a ${d}`),
+    ...outside.map(([d, allowed]) => `takes ${d} ${(allowed as string[]).join(' or ')}, not ${codes[d]}`),
+    ...forbidden.map(([d]) => `does not go with ${d} ${codes[d]}`),
   ];
 }
 
-const fits = (when: Codes, codes: Record<string, string>): boolean =>
-  Object.entries(when).every(
-    ([dimension, wanted]) => codes[dimension] && (wanted === '*' || wanted.includes(codes[dimension])),
-  );
+const fits = (when: When, codes: Record<string, string>): boolean =>
+  when.every(([dimension, wanted]) => codes[dimension] && (wanted === '*' || wanted.includes(codes[dimension])));
+
+/** The budgets of a dimension's codes, in the order of the codes. */
+function judgeBudgets(open: OpenCase, dimension: Dimension, shares: readonly CodedShare[]): Verdict[] {
+  const byCode = groupBy(shares, (s) => s.codes[dimension.id]);
+  return dimension.values.flatMap((value) => judgeBudget(open, dimension, value, byCode.get(value.code) ?? []));
+}
 
 /** What the claim charges to a code against what is left of its budget, and of its caps by category; ledger cost. */
 function judgeBudget(
@@ -147,7 +156,7 @@ function judgeBudget(
   value: DimensionValue,
   shares: readonly CodedShare[],
 ): Verdict[] {
-  const charged = shares.filter((s) => s.codes[dimension.id] === value.code && holdsOn(value, s.line.date));
+  const charged = shares.filter((s) => holdsOn(value, s.line.date));
   if (charged.length === 0) return [];
   const whole = value.left == null ? [] : judgeLeft(open, `${dimension.id} ${value.code}`, value, value.left, charged);
   const caps = (value.caps ?? []).flatMap((cap) => {

@@ -20,7 +20,7 @@ export function findingsOf(verdicts: readonly Verdict[]): Finding[] {
       difference: v.difference,
     }))
     .filter((finding) => {
-      const key = JSON.stringify(finding);
+      const key = Object.values(finding).join('\n');
       return seen.has(key) ? false : Boolean(seen.add(key));
     });
 }

@@ -2,6 +2,7 @@ import type { LineFigures, OpenCase } from '../figures.types.ts';
 import type { Limit } from '../../documents/rules.schema.ts';
 import { judgeCap, judgeEstimate, judgeNear } from './_lib/caps.ts';
 import { judgeAge, judgeFields, judgePlan, judgeReceipt, judgeText, judgeWeekend } from './_lib/facts.ts';
+import { limitedParts, type LimitedPart } from './_lib/scope.ts';
 import type { Verdict } from './policy.types.ts';
 
 /**
@@ -9,29 +10,30 @@ import type { Verdict } from './policy.types.ts';
  * 40.00 → not kept, difference 5.00.
  */
 export function judgeLimits(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
-  return (open.case.book.limits ?? []).flatMap((limit) => judge(open, limit, lines));
+  const parts = limitedParts(lines);
+  return (open.case.book.limits ?? []).flatMap((limit) => judge(open, limit, parts));
 }
 
-function judge(open: OpenCase, limit: Limit, lines: readonly LineFigures[]): Verdict[] {
+function judge(open: OpenCase, limit: Limit, parts: readonly LimitedPart[]): Verdict[] {
   switch (limit.kind) {
     case 'cap':
-      return judgeCap(open, limit, lines);
+      return judgeCap(open, limit, parts);
     case 'near':
-      return judgeNear(open, limit, lines);
+      return judgeNear(open, limit, parts);
     case 'estimate':
-      return judgeEstimate(open, limit, lines);
+      return judgeEstimate(open, limit, parts);
     case 'receipt':
-      return judgeReceipt(open, limit, lines);
+      return judgeReceipt(open, limit, parts);
     case 'fields':
-      return judgeFields(limit, lines);
+      return judgeFields(limit, parts);
     case 'age':
-      return judgeAge(open, limit, lines);
+      return judgeAge(open, limit, parts);
     case 'weekend':
-      return judgeWeekend(limit, lines);
+      return judgeWeekend(limit, parts);
     case 'plan':
-      return judgePlan(open, limit, lines);
+      return judgePlan(open, limit, parts);
     case 'text':
-      return judgeText(limit, lines);
+      return judgeText(limit, parts);
     default:
       return limit satisfies never;
   }

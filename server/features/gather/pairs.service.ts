@@ -1,4 +1,4 @@
-import { pairUp } from '../../../core/evidence/matching/pairUp.ts';
+import { compute } from '../../platform/compute/compute.ts';
 import type { Pair, Side } from '../../../core/evidence/matching/matching.types.ts';
 import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -17,6 +17,10 @@ export async function viewPairs({ db }: Pick<Context, 'db'>, actor: Actor) {
   ]);
   const free = charges.filter((c) => ['open', 'partly on claims'].includes(standingOf(c)));
   const loose = receipts.filter((r) => r.usedOn.length === 0);
+  const open = free.filter((c) => standingOf(c) === 'open').map(sideOfCharge);
+  const unpaired = lines.filter((l) => l.charge_id === null && l.paid_by !== 'central').map(sideOfLine);
+  const bare = lines.filter((l) => l.receipt_id === null).map(sideOfLine);
+  const papers = loose.map(sideOfReceipt);
   return {
     revisions: Object.fromEntries(drafts.map((d) => [d.number, d.revision])),
     drafts: drafts.map((d) => ({ number: d.number, purpose: d.purpose, revision: d.revision })),
@@ -24,19 +28,17 @@ export async function viewPairs({ db }: Pick<Context, 'db'>, actor: Actor) {
     charges: free.map(writeCharge),
     receipts: loose.map(writeReceiptSide),
     proposals: {
-      charges: pairUp(
-        lines.filter((l) => l.charge_id === null && l.paid_by !== 'central').map(sideOfLine),
-        free.map(sideOfCharge),
-      ),
-      receipts: pairUp(lines.filter((l) => l.receipt_id === null).map(sideOfLine), loose.map(sideOfReceipt)),
+      charges: await paired(unpaired, free.map(sideOfCharge)),
+      receipts: await paired(bare, papers),
       /** Receipts and charges that are on no line yet, to be put on a claim together. */
-      spendings: pairUp(
-        loose.map(sideOfReceipt),
-        free.filter((c) => standingOf(c) === 'open').map(sideOfCharge),
-      ).filter((p) => p.left.length === 1),
+      spendings: (await paired(papers, open)).filter((p) => p.left.length === 1),
     } satisfies Record<string, Pair[]>,
   };
 }
+
+/** Pairs of both sides; about fifty comparisons cost what a part of a claim does. */
+const paired = (lefts: Side[], rights: Side[]): Promise<Pair[]> =>
+  compute('pairUp', (lefts.length * rights.length) / 50, lefts, rights);
 
 const writeLine = (line: DraftLine) => ({
   ref: refOf(line),

@@ -1,4 +1,4 @@
-import { serialize } from 'node:v8';
+import { serve } from './helpers/serve.ts';
 import { inspect } from './reading/inspect.ts';
 import { readFile, type FileToRead } from './reading/readFile.ts';
 import { readRows, readStatementFile, type RowsToRead } from './statements/readStatementFile.ts';
@@ -14,28 +14,10 @@ export type Task =
   | { task: 'statements'; bytes: Uint8Array }
   | ({ task: 'rows' } & RowsToRead);
 
-const MOST_ANSWER_BYTES = 128 * 1024 * 1024;
 /** What a file that failed in a way nobody foresaw is said to be; the library's own words are for nobody. */
 const FAILED = 'it is damaged, or of a kind that cannot be read here';
 
-let chain = Promise.resolve();
-process.on('message', ({ id, ...task }: Task & { id: number }) => {
-  chain = chain.then(async () => {
-    process.send!({ id, begun: true });
-    process.send!({ id, ...(await answer(task as Task)) });
-  });
-});
-process.on('disconnect', () => process.exit(0));
-
-async function answer(task: Task) {
-  try {
-    const result = await done(task);
-    if (serialize(result).length > MOST_ANSWER_BYTES) throw new Unreadable('it holds more than can be shown');
-    return { ok: true, result };
-  } catch (error) {
-    return { ok: false, says: error instanceof Unreadable ? error.message : FAILED };
-  }
-}
+serve(done, (error) => (error instanceof Unreadable ? error.message : FAILED));
 
 function done(task: Task): Promise<unknown> | unknown {
   const bytes = Buffer.from(task.bytes);

@@ -1,8 +1,7 @@
 import { availableParallelism } from 'node:os';
-import { fileURLToPath } from 'node:url';
 import type { Mapping } from '../../../contract/statements.ts';
-import { confine } from './helpers/confine.ts';
-import { HelperFault, type HelperProgram } from './helpers/helper.ts';
+import { HelperFault } from './helpers/helper.ts';
+import { nodeProgram } from './helpers/nodeProgram.ts';
 import { createHelpers, type Asked } from './helpers/helpers.ts';
 import type { Task } from './process.ts';
 import type { FileToRead } from './reading/readFile.ts';
@@ -45,7 +44,8 @@ const ENDED = 'the program that opens files came to an end over it; print it to 
 const HEAP_MEGABYTES = 640;
 
 export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
-  const program = programOf(limits.megabytes);
+  const source = new URL('./process.ts', import.meta.url);
+  const program = { ...nodeProgram(source, 'reader', HEAP_MEGABYTES), megabytes: limits.megabytes };
   const atOnce = Math.max(1, availableParallelism());
   const places = { most: atOnce + 2, mostLong: atOnce, mostWaiting: limits.mostWaiting };
   const helpers = createHelpers(program, places);
@@ -84,12 +84,4 @@ function sayFault({ kind, message }: HelperFault): string {
     default:
       return kind satisfies never;
   }
-}
-
-/** The program beside this one: a bundle when built, the source with its loader otherwise. */
-function programOf(megabytes: number): HelperProgram {
-  const built = import.meta.url.endsWith('.mjs');
-  const file = fileURLToPath(new URL(built ? './reader.mjs' : './process.ts', import.meta.url));
-  const heap = `--max-old-space-size=${HEAP_MEGABYTES}`;
-  return { file, nodeArgs: built ? [heap] : [heap, '--import', 'tsx'], confinement: confine(file), megabytes };
 }

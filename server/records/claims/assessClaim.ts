@@ -2,11 +2,13 @@ import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case, Claim } from '../../../core/documents/case.schema.ts';
 import { readCase, writePath } from '../../../core/documents/readCase.ts';
 import { joinBook, type OwnBook, type SharedBook } from '../../../core/documents/splitBook.ts';
-import { reviewCase, type Review } from '../../../core/evidence/comparisons/reviewCase.ts';
+import type { Review } from '../../../core/evidence/comparisons/reviewCase.ts';
 import { settledState } from '../../../core/evidence/comparisons/settledState.ts';
 import { summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { tieText } from '../../../core/evidence/comparisons/tieText.ts';
 import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
+import { sizeOf } from '../../../core/documents/checkSize.ts';
+import { compute } from '../../platform/compute/compute.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { Clock } from '../../platform/ports/clock.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
@@ -85,7 +87,8 @@ export async function assessClaim(
   const book = await currentBook(db, row.entity_id);
   const { own, budgets } = await ownBook(db, row, claim, book.content, postingDate);
   const document = validCase({ format: 'ebbet-case/1', postingDate, claim, book: joinBook(book.content, own) });
-  return { document, own, bookHash: book.hash, evidence, budgets, ...reviewCase(document, evidence) };
+  const review = await compute('reviewCase', sizeOf(document), document, evidence);
+  return { document, own, bookHash: book.hash, evidence, budgets, ...review };
 }
 
 /** The case when it is valid; refused with the path of its first fault when it is not. */

@@ -80,7 +80,7 @@ function byShape(lines: readonly TextLine[]): Found | null {
   return null;
 }
 
-const MASKED = /(?:[*xX•·#]{2,}[\s-]?){1,4}(\d{4})(?!\d)/;
+const MASKED = /(?<![*xX•·#][\s-]?)[*xX•·#]{2}(?:[\s-]?[*xX•·#])*[\s-]?(\d{4})(?!\d)/;
 
 /** The last four digits of the card: four digits after a masked number, or after the word for a card. */
 export function findCardDigits(lines: readonly TextLine[]): Found | null {

@@ -31,7 +31,7 @@ export function findMerchant(lines: readonly TextLine[], amounts: readonly Money
 }
 
 function nameIn(line: TextLine): string | null {
-  const name = line.text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}.)!]+$/gu, '').trim();
+  const name = line.text.replace(/^[^\p{L}\p{N}]+|(?<![^\p{L}\p{N}.)!])[^\p{L}\p{N}.)!]+$/gu, '').trim();
   return /\p{L}{3}/u.test(name) ? name.slice(0, 120) : null;
 }
 

@@ -1,6 +1,7 @@
-import type { LineFigures, OpenCase } from '../../figures.types.ts';
+import type { OpenCase } from '../../figures.types.ts';
 import type { LimitOf } from '../../../documents/rules.schema.ts';
 import { fromMinor, sumKnown, toMinor } from '../../../numbers/amount.ts';
+import { groupBy } from '../../../numbers/groupBy.ts';
 import { decimalToFraction } from '../../../numbers/decimal.ts';
 import { compare, fraction, plus, ONE, times, type Fraction } from '../../../numbers/fraction.ts';
 import { roundHalfAway } from '../../../numbers/roundHalfAway.ts';
@@ -18,8 +19,8 @@ interface Group {
  * A cap per item, night or head looks at each part; per day or trip at the parts of a day or of the claim together.
  * Amounts are converted to the cap's currency, each rounded once; the sum may reach units × cap × (1 + tolerance).
  */
-export function judgeCap(open: OpenCase, limit: LimitOf<'cap'>, lines: readonly LineFigures[]): Verdict[] {
-  return groupsOf(limit, partsUnder(limit, lines)).flatMap((group) => judgeGroup(open, limit, group) ?? []);
+export function judgeCap(open: OpenCase, limit: LimitOf<'cap'>, all: readonly LimitedPart[]): Verdict[] {
+  return groupsOf(limit, partsUnder(limit, all)).flatMap((group) => judgeGroup(open, limit, group) ?? []);
 }
 
 function groupsOf({ per }: LimitOf<'cap'>, parts: LimitedPart[]): Group[] {
@@ -33,8 +34,8 @@ function groupsOf({ per }: LimitOf<'cap'>, parts: LimitedPart[]): Group[] {
     case 'head':
       return single('for the attendees', (part) => part.line.attendees?.count);
     case 'day':
-      return [...new Set(parts.map((p) => p.line.date))].map((date) => ({
-        parts: parts.filter((p) => p.line.date === date),
+      return [...groupBy(parts, (p) => p.line.date)].map(([date, same]) => ({
+        parts: same,
         units: 1n,
         subject: `on ${date}`,
       }));
@@ -67,18 +68,17 @@ const withTolerance = (percent: string | null | undefined): Fraction =>
   percent ? plus(ONE, times(decimalToFraction(percent), fraction(1n, 100n))) : ONE;
 
 /** Several charges of one merchant in a day, each at most the cap and within some percent of it. */
-export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, lines: readonly LineFigures[]): Verdict[] {
+export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, all: readonly LimitedPart[]): Verdict[] {
   const { currency } = limit.cap;
   const cap = toMinor(limit.cap.amount, currency);
   const within = decimalToFraction(limit.within);
   const floor = cap - roundHalfAway(cap * within.n, within.d * 100n);
-  const close = partsUnder(limit, lines).filter((part) => {
+  const close = partsUnder(limit, all).filter((part) => {
     const amount = convertPart(open, part, currency);
     return amount !== null && amount >= floor && amount <= cap && part.line.merchant;
   });
   const keyOf = ({ line }: LimitedPart) => `${line.date} ${line.merchant!.toLowerCase().replace(/\s+/g, ' ').trim()}`;
-  return [...new Set(close.map(keyOf))].flatMap((key) => {
-    const same = close.filter((part) => keyOf(part) === key);
+  return [...groupBy(close, keyOf).values()].flatMap((same) => {
     if (same.length < limit.charges) return [];
     const { line } = same.at(-1)!;
     const outcome = {
@@ -93,9 +93,9 @@ export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, lines: readonl
 }
 
 /** Actual cost of a category above its estimate by more than a percentage and more than an amount, both together. */
-export function judgeEstimate(open: OpenCase, limit: LimitOf<'estimate'>, lines: readonly LineFigures[]): Verdict[] {
+export function judgeEstimate(open: OpenCase, limit: LimitOf<'estimate'>, all: readonly LimitedPart[]): Verdict[] {
   const { plan } = open.case.claim;
-  const parts = partsUnder(limit, lines);
+  const parts = partsUnder(limit, all);
   return (plan?.estimates ?? []).flatMap((estimate) => {
     const own = parts.filter((part) => part.category === estimate.category);
     const actual = sumKnown(own.map((part) => convertPart(open, part, estimate.currency)));

@@ -1,19 +1,19 @@
-import type { LineFigures, OpenCase } from '../../figures.types.ts';
+import type { OpenCase } from '../../figures.types.ts';
 import { daysBetween, holdsOn, weekday } from '../../../numbers/isoDate.ts';
 import type { Line } from '../../../documents/case.schema.ts';
 import type { LimitOf } from '../../../documents/rules.schema.ts';
 import { fromMinor, magnitude, sumKnown, toMinor } from '../../../numbers/amount.ts';
 import type { Verdict } from '../policy.types.ts';
-import { convertPart, linesUnder, partsUnder, verdictOf } from './scope.ts';
+import { groupBy } from '../../../numbers/groupBy.ts';
+import { convertPart, linesUnder, partsUnder, verdictOf, type LimitedPart } from './scope.ts';
 
 const at = (line: Line) => ({ line: line.id, item: null });
 
 /** A line above an amount needs a receipt. */
-export function judgeReceipt(open: OpenCase, limit: LimitOf<'receipt'>, lines: readonly LineFigures[]): Verdict[] {
-  const parts = partsUnder(limit, lines);
+export function judgeReceipt(open: OpenCase, limit: LimitOf<'receipt'>, all: readonly LimitedPart[]): Verdict[] {
   const { currency } = limit.above;
-  return linesUnder(limit, lines).flatMap((line) => {
-    const amount = sumKnown(parts.filter((p) => p.line === line).map((p) => convertPart(open, p, currency)));
+  return [...groupBy(partsUnder(limit, all), (p) => p.line)].flatMap(([line, parts]) => {
+    const amount = sumKnown(parts.map((p) => convertPart(open, p, currency)));
     if (amount === null || magnitude(amount) <= toMinor(limit.above.amount, currency)) return [];
     const facts = { actual: fromMinor(amount, currency), allowed: limit.above.amount, unit: currency };
     return [verdictOf(limit, at(line), { kept: line.receipt != null, subject: 'receipt', ...facts })];
@@ -21,8 +21,8 @@ export function judgeReceipt(open: OpenCase, limit: LimitOf<'receipt'>, lines: r
 }
 
 /** Fields a category needs: nights, attendees (with names when they are fewer than a number), or any of the line's own. */
-export function judgeFields(limit: LimitOf<'fields'>, lines: readonly LineFigures[]): Verdict[] {
-  return linesUnder(limit, lines).flatMap((line) => {
+export function judgeFields(limit: LimitOf<'fields'>, all: readonly LimitedPart[]): Verdict[] {
+  return linesUnder(limit, all).flatMap((line) => {
     const missing = limit.fields.filter((field) => !has(line, field));
     const names = line.attendees && limit.namesUnder && line.attendees.count < limit.namesUnder;
     if (names && (line.attendees!.names?.length ?? 0) < line.attendees!.count) missing.push('attendee names');
@@ -38,9 +38,9 @@ function has(line: Line, field: string): boolean {
 }
 
 /** A line older than some days at submission (at posting while it is not submitted). */
-export function judgeAge(open: OpenCase, limit: LimitOf<'age'>, lines: readonly LineFigures[]): Verdict[] {
+export function judgeAge(open: OpenCase, limit: LimitOf<'age'>, all: readonly LimitedPart[]): Verdict[] {
   const until = open.case.claim.submittedOn ?? open.case.postingDate;
-  return linesUnder(limit, lines).map((line) => {
+  return linesUnder(limit, all).map((line) => {
     const days = daysBetween(line.date, until);
     return verdictOf(limit, at(line), {
       kept: days <= limit.days,
@@ -52,8 +52,8 @@ export function judgeAge(open: OpenCase, limit: LimitOf<'age'>, lines: readonly 
   });
 }
 
-export function judgeWeekend(limit: LimitOf<'weekend'>, lines: readonly LineFigures[]): Verdict[] {
-  return linesUnder(limit, lines)
+export function judgeWeekend(limit: LimitOf<'weekend'>, all: readonly LimitedPart[]): Verdict[] {
+  return linesUnder(limit, all)
     .filter((line) => weekday(line.date) > 5)
     .map((line) =>
       verdictOf(limit, at(line), { kept: false, subject: weekday(line.date) === 6 ? 'Saturday' : 'Sunday' }),
@@ -61,8 +61,8 @@ export function judgeWeekend(limit: LimitOf<'weekend'>, lines: readonly LineFigu
 }
 
 /** Cost for which the policy asks for an approved plan; above an amount when one is given (ledger value of the claim's parts). */
-export function judgePlan(open: OpenCase, limit: LimitOf<'plan'>, lines: readonly LineFigures[]): Verdict[] {
-  const parts = partsUnder(limit, lines);
+export function judgePlan(open: OpenCase, limit: LimitOf<'plan'>, all: readonly LimitedPart[]): Verdict[] {
+  const parts = partsUnder(limit, all);
   if (parts.length === 0 || !holdsOn(limit, parts[0]!.line.date)) return [];
   if (limit.above) {
     const total = sumKnown(parts.map((part) => convertPart(open, part, limit.above!.currency)));
@@ -72,8 +72,8 @@ export function judgePlan(open: OpenCase, limit: LimitOf<'plan'>, lines: readonl
 }
 
 /** Descriptions no longer than the ledger takes; counted in characters as people see them (code points). */
-export function judgeText(limit: LimitOf<'text'>, lines: readonly LineFigures[]): Verdict[] {
-  return linesUnder(limit, lines).flatMap((line) => {
+export function judgeText(limit: LimitOf<'text'>, all: readonly LimitedPart[]): Verdict[] {
+  return linesUnder(limit, all).flatMap((line) => {
     const length = [...(line.description ?? '')].length;
     if (length === 0) return [];
     return [

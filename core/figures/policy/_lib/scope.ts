@@ -12,34 +12,45 @@ export interface LimitedPart {
   item: Item | null;
   figures: PartFigures;
   category: string;
+  /** What it is in other currencies, as far as a limit asked. */
+  amounts: Map<string, bigint | null>;
 }
 
-/** The parts a limit applies to, by category, country and the line's date. */
-export function partsUnder(limit: Limit, lines: readonly LineFigures[]): LimitedPart[] {
-  return lines.flatMap(({ line, parts }) => {
-    if (!holdsOn(limit, line.date) || (limit.countries && !limit.countries.includes(line.country ?? ''))) return [];
+/** The parts of a claim that limits look at. */
+export const limitedParts = (lines: readonly LineFigures[]): LimitedPart[] =>
+  lines.flatMap(({ line, parts }) => {
+    const items = new Map(line.items?.map((item) => [item.id, item]));
     return parts
       .filter((figures) => !figures.personal)
-      .map((figures) => partOf(line, figures))
-      .filter((part) => !limit.categories || limit.categories.includes(part.category));
+      .map((figures) => {
+        const item = figures.item === null ? null : (items.get(figures.item) ?? null);
+        return { line, item, figures, category: (item ?? line).category!, amounts: new Map() };
+      });
   });
-}
 
-function partOf(line: Line, figures: PartFigures): LimitedPart {
-  const item = line.items?.find((i) => i.id === figures.item) ?? null;
-  return { line, item, figures, category: (item ?? line).category! };
+/** Those a limit applies to, by category, country and the line's date. */
+export function partsUnder(limit: Limit, all: readonly LimitedPart[]): LimitedPart[] {
+  const { categories, countries } = limit;
+  return all.filter(
+    ({ line, category }) =>
+      holdsOn(limit, line.date)
+      && (!countries || countries.includes(line.country ?? ''))
+      && (!categories || categories.includes(category)),
+  );
 }
 
 /** Lines with at least one part under the limit, each once. */
-export const linesUnder = (limit: Limit, lines: readonly LineFigures[]): Line[] => [
-  ...new Set(partsUnder(limit, lines).map((p) => p.line)),
+export const linesUnder = (limit: Limit, all: readonly LimitedPart[]): Line[] => [
+  ...new Set(partsUnder(limit, all).map((p) => p.line)),
 ];
 
 /** An amount of a part in another currency by the published rate of the line's rate date; null without one. */
-export function convertPart(open: OpenCase, part: LimitedPart, to: string): bigint | null {
-  return referenceConverter(open.rates, part.line.currency, to, rateDateOf(open, part.line)).convert(
-    part.figures.amount,
-  );
+export function convertPart(open: OpenCase, { line, figures, amounts }: LimitedPart, to: string): bigint | null {
+  if (!amounts.has(to)) {
+    const converter = referenceConverter(open.rates, line.currency, to, rateDateOf(open, line));
+    amounts.set(to, converter.convert(figures.amount));
+  }
+  return amounts.get(to)!;
 }
 
 const DEFAULTS: Record<Limit['kind'], string> = {

@@ -1,4 +1,5 @@
 import { XMLParser } from 'fast-xml-parser';
+import { trimZeros } from '../../../../core/numbers/decimal.ts';
 import { minorUnits } from '../../../../core/numbers/minorUnits.ts';
 import { isIsoDate } from '../../../../core/numbers/isoDate.ts';
 import { fromMinor, readAmount } from '../../../../core/numbers/amount.ts';
@@ -187,7 +188,7 @@ function contradictions(facts: InvoiceFacts): string[] {
 /** A decimal of an e-invoice with exactly the currency's decimals, or null when it has more or is no number. */
 function normal(value: string, currency: string): string | null {
   const decimals = minorUnits(currency);
-  const match = /^(-?\d{1,14})(?:\.(\d*?)0*)?$/.exec(value);
+  const match = /^(-?\d{1,14})(?:\.(\d*))?$/.exec(trimZeros(value));
   if (decimals === null || !match || (match[2] ?? '').length > decimals) return null;
   return fromMinor(BigInt(`${match[1]}${(match[2] ?? '').padEnd(decimals, '0')}`), currency);
 }

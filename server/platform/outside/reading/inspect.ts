@@ -25,7 +25,7 @@ export async function inspect(bytes: Buffer): Promise<Inspected> {
   const head = bytes.subarray(0, 4096).toString('latin1');
   if (
     type === 'application/xml'
-    || /^\s*(?:\xef\xbb\xbf)?\s*<\?xml|^\s*<[A-Za-z:]*(?:Invoice|CreditNote|CrossIndustryInvoice)\b/.test(head)
+    || /^(?:\s*\xef\xbb\xbf)?\s*<\?xml|^\s*<[A-Za-z:]*(?:Invoice|CreditNote|CrossIndustryInvoice)\b/.test(head)
   )
     return inspectInvoice(bytes);
   if (looksLikeMail(head)) return inspectMail(bytes);

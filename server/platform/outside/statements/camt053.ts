@@ -1,4 +1,5 @@
 import { XMLParser } from 'fast-xml-parser';
+import { trimZeros } from '../../../../core/numbers/decimal.ts';
 import { minorUnits } from '../../../../core/numbers/minorUnits.ts';
 import { isIsoDate } from '../../../../core/numbers/isoDate.ts';
 import { readLocalAmount } from '../../../../core/numbers/readLocalAmount.ts';
@@ -151,7 +152,7 @@ const minus = (plain: string, negative: boolean): string =>
   negative && !/^0(\.0+)?$/.test(plain) ? (plain.startsWith('-') ? plain.slice(1) : `-${plain}`) : plain;
 
 function amount(plain: string, currency: string, where: string): string {
-  const read = readLocalAmount(plain.replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, ''), currency, '.');
+  const read = readLocalAmount(trimZeros(plain), currency, '.');
   if (!read.ok) throw new StatementFault(`In ${where}: ${read.problem}.`);
   return read.amount;
 }

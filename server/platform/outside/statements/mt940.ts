@@ -22,7 +22,7 @@ export function readMt940(text: string): ReadFile {
 function fieldsOf(text: string): Field[] {
   const fields: Field[] = [];
   for (const line of text
-    .replace(/\{[1-3]:[^}]*(?:\{[^}]*\}[^}]*)*\}/g, '')
+    .replace(/\{[1-3]:[^{}]*(?:\{[^{}]*\}[^{}]*)*\}/g, '')
     .replace(/\{4:/g, '')
     .split(/\r?\n/)) {
     if (/^-\}?$/.test(line.trim())) continue;

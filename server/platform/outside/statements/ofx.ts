@@ -27,7 +27,7 @@ export function readOfx(text: string): ReadFile {
 function treeOf(text: string): Node {
   const root: Node = { tag: '', value: '', children: [] };
   const open = [root];
-  for (const [, closing, tag = '', value = ''] of text.matchAll(/<(\/?)([\w.]+)[^>]*>([^<]*)/g)) {
+  for (const [, closing, tag = '', value = ''] of text.matchAll(/<(\/?)([\w.]+)(?:[^\w.<>][^<>]*)?>([^<]*)/g)) {
     if (closing) {
       const at = open.findLastIndex((node) => node.tag === tag.toUpperCase());
       if (at > 0) open.length = at;

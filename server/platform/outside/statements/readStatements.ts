@@ -21,7 +21,7 @@ export function readStatements(text: string): ReadFile | null {
     return { ok: false, says: 'It declares a document type or entities, which are never read.' };
   if (/<(?:\w+:)?BkToCstmrStmt|urn:iso:std:iso:20022:tech:xsd:camt\.053/.test(head)) return readCamt053(text);
   if (/OFXHEADER|<OFX>/i.test(head)) return readOfx(text);
-  if (/^(?:\{1:|:20:|\s*:20:)/m.test(head)) return readMt940(text);
+  if (/^[ \t]*(?:\{1:|:20:)/m.test(head)) return readMt940(text);
   if (/^\s*<\?xml|^\s*<\w/.test(head)) return { ok: false, says: 'It is XML, but no camt.053 statement and no OFX.' };
   return null;
 }
