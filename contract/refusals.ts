@@ -57,6 +57,10 @@ export const REFUSALS = {
   'not-a-receipt': [422, '{name} is not accepted: {reason}.'],
   'file-refused': [422, '{says}'],
   'receipt-in-use': [409, 'The receipt belongs to claim {claim}, which is {state}. It stays as it is.'],
+  'evidence-kept': [
+    409,
+    'This paper is part of a claim under review, so what was read of it stays as it is. Type what it shows.',
+  ],
   'receipt-unconfirmed': [
     422,
     'Look at the receipt {name} and confirm what it shows: not everything on it was read with certainty.',

@@ -35,8 +35,8 @@ export interface AppOptions {
   demo: boolean;
   /** Folder of the built web application; null serves the API alone. */
   webFolder: string | null;
-  /** Addresses of proxies whose X-Forwarded headers are believed; null believes none. */
-  trustProxy?: string | null;
+  /** Proxies whose X-Forwarded headers are believed, by number or address; null believes none. */
+  trustProxy?: number | string[] | null;
   limits?: Limits;
 }
 
@@ -95,7 +95,7 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
   );
   router.use(express.json({ limit: '1mb' }));
   router.use(knowActor(context));
-  router.use(sessionRoutes(context, pool, limits, demo));
+  router.use(sessionRoutes(context, { pool, limits, sessionSecret, demo }));
   const description = JSON.stringify(openApi());
   router.get('/openapi.json', (_req, res) => void res.type('json').send(description));
   router.use(

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { createApp } from './app.ts';
 import { endCompute } from './platform/compute/compute.ts';
+import { trustProxy } from './platform/http/trustProxy.ts';
 import { connect } from './platform/db/connect.ts';
 import { createPool } from './platform/db/pool.ts';
 import { startJobs } from './platform/jobs/jobs.ts';
@@ -47,7 +48,7 @@ const app = createApp({
   sessionSecret: SESSION_SECRET,
   demo,
   webFolder,
-  trustProxy: TRUST_PROXY ?? null,
+  trustProxy: trustProxy(TRUST_PROXY),
 });
 
 const server = app.listen(Number(PORT), HOST, () => {

@@ -1,20 +1,51 @@
-import type { Pool } from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { waitAfter } from './guessing.ts';
 import { usualLimits } from '../../platform/http/limits.ts';
 
 let api: TestApi;
 beforeAll(async () => {
-  // an hour, so that a slow machine does not let the guesses age while they are counted
-  const limits = {
-    ...usualLimits,
-    signInByEmail: (pool: Pool) => ({ ...usualLimits.signInByEmail(pool), duration: 3600 }),
-  };
-  api = await startApi('session', { trustProxy: 'loopback', limits });
+  const limits = { ...usualLimits, guesses: { free: { pair: 3, address: 12, account: 8 }, longestSeconds: 900 } };
+  api = await startApi('session', { trustProxy: ['loopback'], limits });
 });
 afterAll(() => api.close());
 
 const right = { email: 'maeve.tarrant@saltmarsh.example', password: 'saltmarsh' };
+
+describe('guessing passwords', () => {
+  const ODD = 'odd.fjellheim@saltmarsh.example';
+  const guess = (from: string, email = ODD, url = api.url) =>
+    api.anonymous(url).send('POST', '/session', { email, password: 'guess' }, { 'x-forwarded-for': from });
+
+  it('makes the next try wait, twice as long each time, on any server process, the same for people who are not', async () => {
+    expect([0, 1, 2, 3, 20].map((n) => waitAfter(n, 900))).toEqual([0, 1, 2, 4, 900]);
+    for (const email of [ODD, 'nobody@saltmarsh.example']) {
+      const answers = [];
+      for (let i = 0; i < 5; i += 1) answers.push(await guess('192.0.2.1', email, i % 2 ? api.url : api.second));
+      expect(answers.map((a) => a.status)).toEqual([401, 401, 401, 401, 429]);
+      expect(answers[4]!.body).toMatchObject({ code: 'too-many', numbers: { seconds: 1 } });
+      expect(answers[4]!.headers.get('retry-after')).toBe('1');
+    }
+  });
+  it('locks the owner out neither on a device of theirs nor where nobody guessed', async () => {
+    const owner = api.anonymous();
+    const right = { email: ODD, password: 'saltmarsh' };
+    const at = (from: string) => ({ 'x-forwarded-for': from });
+    expect((await owner.send('POST', '/session', right, at('198.51.100.7'))).status).toBe(201);
+    for (let i = 0; i < 10; i += 1) await guess(`203.0.113.${i}`);
+    expect((await guess('203.0.113.99')).status).toBe(429);
+    expect((await owner.send('POST', '/session', right, at('198.51.100.7'))).status).toBe(201);
+  });
+  it('from one address holds up those who sit behind it only on devices that are new', async () => {
+    const maeve = { email: 'maeve.tarrant@saltmarsh.example', password: 'saltmarsh' };
+    const office = { 'x-forwarded-for': '198.51.100.50' };
+    const known = api.anonymous();
+    expect((await known.send('POST', '/session', maeve, office)).status).toBe(201);
+    for (let i = 0; i < 16; i += 1) await guess('198.51.100.50', `p${i}@saltmarsh.example`);
+    expect((await api.anonymous().send('POST', '/session', maeve, office)).status).toBe(429);
+    expect((await known.send('POST', '/session', maeve, office)).status).toBe(201);
+  });
+});
 
 describe('signing in', () => {
   it('keeps passwords as argon2id', async () => {
@@ -59,14 +90,6 @@ describe('signing in', () => {
     await api.owner('people').where({ id: 'P11' }).update({ active: false });
     expect((await person.get('/claims/own')).status).toBe(401);
     await api.owner('people').where({ id: 'P11' }).update({ active: true });
-  });
-
-  it('slows down guessing, for one person on any server process', async () => {
-    const guess = (url: string) =>
-      api.anonymous(url).post('/session', { email: 'odd.fjellheim@saltmarsh.example', password: 'guess' });
-    for (let i = 0; i < 10; i += 1) expect((await guess(i % 2 ? api.url : api.second)).status).toBe(401);
-    const slowed = await guess(api.url);
-    expect(slowed).toMatchObject({ status: 429, body: { code: 'too-many' } });
   });
 
   it('refuses what is not a sign-in', async () => {

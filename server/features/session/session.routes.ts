@@ -1,12 +1,13 @@
 import { Router, type RequestHandler } from 'express';
 import type { Pool } from 'pg';
-import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { demoPeopleAnswer, sessionAnswer, signedInAnswer, signInSchema } from '../../../contract/session.ts';
 import type { Context, Grant } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
-import { countAttempt, type Limits } from '../../platform/http/limits.ts';
+import type { Limits } from '../../platform/http/limits.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { createGuessing } from './guessing.ts';
 import { selectPeople } from './session.queries.ts';
 import { readActor, readTokenActor, signIn } from './session.service.ts';
 
@@ -23,10 +24,17 @@ export function knowActor(context: Context): RequestHandler {
   };
 }
 
-export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo: boolean): Router {
+interface SessionOptions {
+  pool: Pool;
+  limits: Limits;
+  sessionSecret: string;
+  /** Whether the people of the demo are listed for anybody to choose from. */
+  demo: boolean;
+}
+
+export function sessionRoutes(context: Context, { pool, limits, sessionSecret, demo }: SessionOptions): Router {
   const router = Router();
-  const byAddress = new RateLimiterPostgres(limits.signInByAddress(pool));
-  const byEmail = new RateLimiterPostgres(limits.signInByEmail(pool));
+  const guessing = createGuessing(pool, sessionSecret, limits);
 
   router.get('/session', (req, res) => {
     const { actor } = req;
@@ -37,10 +45,12 @@ export function sessionRoutes(context: Context, pool: Pool, limits: Limits, demo
   router.post('/session', async (req, res) => {
     const { email, password } = checked(signInSchema, req.body);
     const person = email.toLowerCase();
-    await countAttempt(byAddress, req.ip ?? 'unknown');
-    await countAttempt(byEmail, person);
-    const personId = await signIn(context, email, password);
-    await byEmail.delete(person);
+    await guessing.before(req, person);
+    const personId = await signIn(context, email, password).catch(async (error: unknown) => {
+      if (error instanceof Refused) await guessing.failed(req, person);
+      throw error;
+    });
+    await guessing.succeeded(req, res, person);
     await new Promise<void>((resolve, reject) =>
       req.session.regenerate((error) => (error ? reject(error) : resolve())),
     );

@@ -3,10 +3,18 @@ import type { Pool } from 'pg';
 import { RateLimiterRes, type IRateLimiterPostgresOptions, type RateLimiterPostgres } from 'rate-limiter-flexible';
 import { Refused } from './refusal.ts';
 
+/** How many wrong passwords are free, by who is guessed at from where, by address and by account. */
+export interface GuessLimits {
+  free: { pair: number; address: number; account: number };
+  longestSeconds: number;
+}
+
 /** How often somebody may try; counted in the database, so that all server processes count together. */
 export interface Limits {
-  signInByAddress(pool: Pool): IRateLimiterPostgresOptions;
-  signInByEmail(pool: Pool): IRateLimiterPostgresOptions;
+  /** Wrong passwords, and how long the next try has to wait. */
+  failures(pool: Pool): IRateLimiterPostgresOptions;
+  waits(pool: Pool): IRateLimiterPostgresOptions;
+  guesses: GuessLimits;
   upload(pool: Pool): IRateLimiterPostgresOptions;
 }
 
@@ -27,8 +35,9 @@ const inTable = (
 });
 
 export const usualLimits: Limits = {
-  signInByAddress: (pool) => inTable(pool, 'sign-in-address', 100, 60),
-  signInByEmail: (pool) => inTable(pool, 'sign-in-email', 10, 60),
+  failures: (pool) => inTable(pool, 'wrong-password', 1_000_000, 24 * 3600),
+  waits: (pool) => inTable(pool, 'sign-in-wait', 1, 3600),
+  guesses: { free: { pair: 5, address: 100, account: 50 }, longestSeconds: 900 },
   upload: (pool) => inTable(pool, 'upload', 60, 60),
 };
 

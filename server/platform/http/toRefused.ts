@@ -51,5 +51,6 @@ const GUARDS: Record<string, Refused> = {
   EB002: new Refused('changed-meanwhile'),
   EB003: new Refused('changed-meanwhile'),
   EB004: new Refused('changed-meanwhile'),
+  EB006: new Refused('evidence-kept'),
   EB005: new Refused('future-date', { date: 'This date', today: 'today' }),
 };

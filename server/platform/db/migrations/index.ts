@@ -6,6 +6,7 @@ import * as evidence from './004_evidence.ts';
 import * as claims from './005_claims.ts';
 import * as ledger from './006_ledger.ts';
 import * as access from './007_access.ts';
+import * as kept from './008_kept.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -19,6 +20,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.005_claims', ...claims },
   { name: '1.006_ledger', ...ledger },
   { name: '1.007_access', ...access },
+  { name: '1.008_kept', ...kept },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

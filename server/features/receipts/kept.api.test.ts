@@ -1,0 +1,42 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
+
+/** A paper that is under review on somebody's claim, and a copy of it in somebody else's hands. */
+let api: TestApi;
+let paper: { sha256: string; owner_id: string };
+beforeAll(async () => {
+  api = await startApi('kept');
+  paper = await api
+    .owner('receipts as r')
+    .join('lines as l', 'l.receipt_id', 'r.id')
+    .join('claims as c', 'c.id', 'l.claim_id')
+    .where({ 'c.state': 'in review' })
+    .orderBy('r.id')
+    .first('r.sha256', 'r.owner_id');
+});
+afterAll(() => api.close());
+
+describe('a paper under review', () => {
+  it('is not read again by another owner of the same file', async () => {
+    const mail = (await api.owner('people').whereNot({ id: paper.owner_id }).where({ id: 'P05' }).first())?.email;
+    const other = await api.as((mail ?? 'sorcha.quill@saltmarsh.example').split('@')[0]!);
+    const { original } = await api.owner('receipt_files').where({ sha256: paper.sha256 }).first();
+    const form = new FormData();
+    form.append('file', new Blob([new Uint8Array(original)]), 'copy.jpg');
+    const { id } = (await other.send('POST', '/receipts', form)).body.added[0];
+    await api
+      .owner('readings')
+      .where({ sha256: paper.sha256, state: 'waiting' })
+      .update({ state: 'failed', problem: 'x' });
+    const before = await api.owner('readings').where({ sha256: paper.sha256 }).first();
+    const again = await other.post(`/receipts/${id}/read`, { revision: 1 });
+    expect(again).toMatchObject({ status: 409, body: { code: 'evidence-kept' } });
+    expect(await api.owner('readings').where({ sha256: paper.sha256 }).first()).toEqual(before);
+  });
+  it('keeps its reading also from the application and the owner of the tables', async () => {
+    for (const db of [api.app, api.owner])
+      await expect(db('readings').where({ sha256: paper.sha256 }).update({ remarks: '["x"]' })).rejects.toMatchObject({
+        code: 'EB006',
+      });
+  });
+});
