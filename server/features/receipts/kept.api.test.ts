@@ -13,8 +13,8 @@ beforeAll(async () => {
     .where({ 'c.state': 'in review' })
     .orderBy('r.id')
     .first('r.sha256', 'r.owner_id');
-  const read = { state: 'failed', problem: 'it is blank' };
-  await api.owner('readings').where({ sha256: paper.sha256, state: 'waiting' }).update(read);
+  const read = { sha256: paper.sha256, state: 'failed', problem: 'it is blank', asked_at: new Date() };
+  await api.owner('readings').insert(read);
 });
 afterAll(() => api.close());
 
