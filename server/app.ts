@@ -21,6 +21,7 @@ import { COOKIE, knowActor, sessionRoutes } from './features/session/session.rou
 import { openApi } from '../contract/openApi.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
 import { atMost } from './platform/http/overload.ts';
+import { createWatch } from './platform/http/watch.ts';
 import { logSlow } from './platform/http/logSlow.ts';
 import { sameOriginWrites } from './platform/http/guards.ts';
 import { usualLimits, type Limits } from './platform/http/limits.ts';
@@ -59,8 +60,11 @@ export function createApp({
   app.disable('x-powered-by');
   app.set('json replacer', (_key: string, value: unknown) => (typeof value === 'bigint' ? value.toString() : value));
   if (trustProxy) app.set('trust proxy', trustProxy);
+  const watch = createWatch();
   app.use(logSlow(log));
+  app.use(watch.counting);
   app.use(securityHeaders());
+  app.use(watch.routes(context.db, () => context.reader.load()));
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
   app.use('/api', atMost(MOST_REQUESTS), apiRouter({ context, pool, sessionSecret, demo, limits }));
   app.use('/api', () => {

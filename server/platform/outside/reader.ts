@@ -21,6 +21,8 @@ export interface Reader {
   rows(bytes: Buffer, mapping: Omit<Mapping, 'delimiter'>, currency: string, person: string): Promise<RowsRead>;
   /** How many files are read at once. */
   readonly atOnce: number;
+  /** How many files wait, and how many are looked at now. */
+  load(): { waiting: number; running: number };
   /** What this machine does not let be taken away from the processes; empty when they are confined whole. */
   readonly unconfined: readonly string[];
   close(): void;
@@ -68,6 +70,7 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
     rows: (bytes, mapping, currency, person) => ask({ task: 'rows', bytes, mapping, currency }, short(person)),
     atOnce,
     unconfined: program.confinement.missing,
+    load: () => helpers.load(),
     close: () => helpers.close(),
   };
 }

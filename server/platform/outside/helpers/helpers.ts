@@ -10,6 +10,8 @@ export interface Asked extends Claimant {
 export interface Helpers {
   /** The answer of a helper; rejects with a HelperFault, or refused as busy when too many wait. */
   ask(asked: Asked): Promise<unknown>;
+  /** How many tasks wait, and how many are done now. */
+  load(): { waiting: number; running: number };
   close(): void;
 }
 interface Job extends Asked {
@@ -73,6 +75,7 @@ export function createHelpers(program: HelperProgram, limits: HelperLimits): Hel
         goOn();
       });
     },
+    load: () => ({ waiting: waiting.length, running: running.size }),
     close() {
       closed = true;
       for (const helper of all) helper.kill();
