@@ -1,5 +1,8 @@
 import type { z } from 'zod';
+import { FINANCE, type Lifecycle, type Role } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
+import { statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
+import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
 import { chartAnswer } from './chart.ts';
 import * as claims from './claims.ts';
 import * as gather from './gather.ts';
@@ -10,10 +13,22 @@ import * as session from './session.ts';
 import * as setup from './setup.ts';
 import * as statements from './statements.ts';
 
+/** Everybody, whoever signed in or acts by a token, only a person who signed in, or who holds one of some roles. */
+export type Who = 'anybody' | 'signed in' | 'in person' | readonly Role[];
+
+const GATHERERS: readonly Role[] = ['claimant', 'preparer'];
+/** Who may try an act: holders of a role that some way of it needs; everybody where a relation alone opens one. */
+function whoMay<A extends string>({ acts }: Lifecycle<string, A>, act: A): Who {
+  const { ways } = acts[act];
+  return ways.some((w) => w.roles.length === 0) ? 'signed in' : [...new Set(ways.flatMap((w) => w.roles))];
+}
+
 /** One address of the server: what it takes and what it answers. `answer: null` is a file or a stream, named by its type. */
 export interface RouteContract {
   method: 'get' | 'post' | 'put' | 'delete';
   path: string;
+  /** Who passes; relations to the record are judged where it is locked. */
+  who: Who;
   says: string;
   query?: z.ZodType;
   body?: z.ZodType | 'file';
@@ -22,40 +37,51 @@ export interface RouteContract {
   status?: number;
 }
 
-type Rest = Omit<RouteContract, 'method' | 'path' | 'says' | 'answer'>;
+type Rest = Omit<RouteContract, 'method' | 'path' | 'who' | 'says' | 'answer'>;
 const route = (
   method: RouteContract['method'],
   path: string,
+  who: Who,
   says: string,
   answer: z.ZodType | null,
   rest: Rest = {},
-): RouteContract => ({ method, path, says, answer, ...rest });
+): RouteContract => ({ method, path, who, says, answer, ...rest });
 /** An act on a claim, named as in the lifecycle; it answers with the claim as it is afterwards. */
 const act = (name: ClaimAct, body: z.ZodType): RouteContract =>
-  route('post', `/claims/:number/${name}`, `Claim: ${claimLifecycle.acts[name].event}.`, claims.claimAnswer, { body });
+  route(
+    'post',
+    `/claims/:number/${name}`,
+    whoMay(claimLifecycle, name),
+    `Claim: ${claimLifecycle.acts[name].event}.`,
+    claims.claimAnswer,
+    { body },
+  );
 
 /** Every address under /api. */
 export const ROUTES: readonly RouteContract[] = [
-  route('get', '/session', 'Who is signed in.', session.sessionAnswer),
-  route('post', '/session', 'Signs in.', session.signedInAnswer, { body: session.signInSchema, status: 201 }),
-  route('delete', '/session', 'Signs out.', nothing),
-  route('get', '/demo/people', 'The people of the demo; only there.', session.demoPeopleAnswer),
-  route('get', '/tokens', 'One’s own tokens.', session.tokensAnswer),
-  route('post', '/tokens', 'Makes a token; it is told this once.', session.madeTokenAnswer, {
+  route('get', '/session', 'anybody', 'Who is signed in.', session.sessionAnswer),
+  route('post', '/session', 'anybody', 'Signs in.', session.signedInAnswer, {
+    body: session.signInSchema,
+    status: 201,
+  }),
+  route('delete', '/session', 'signed in', 'Signs out.', nothing),
+  route('get', '/demo/people', 'anybody', 'The people of the demo; only there.', session.demoPeopleAnswer),
+  route('get', '/tokens', 'signed in', 'One’s own tokens.', session.tokensAnswer),
+  route('post', '/tokens', 'in person', 'Makes a token; it is told this once.', session.madeTokenAnswer, {
     body: session.tokenSchema,
     status: 201,
   }),
-  route('delete', '/tokens/:id', 'Revokes a token.', session.tokensAnswer),
-  route('get', '/openapi.json', 'This description.', null, { type: 'application/json' }),
-  route('get', '/chart', 'Names and codes to choose from.', chartAnswer),
+  route('delete', '/tokens/:id', 'in person', 'Revokes a token.', session.tokensAnswer),
+  route('get', '/openapi.json', 'anybody', 'This description.', null, { type: 'application/json' }),
+  route('get', '/chart', 'signed in', 'Names and codes to choose from.', chartAnswer),
 
-  route('get', '/claims', 'A page of the queue.', claims.queueAnswer, { query: claims.listSchema }),
-  route('get', '/claims/own', 'One’s own claims, and those to decide about.', claims.ownClaimsAnswer),
-  route('get', '/claims/:number', 'A claim, as its audience sees it.', claims.claimAnswer),
-  route('get', '/claims/:number/journal', 'The journal a claim would have on a date.', claims.journalPreview, {
+  route('get', '/claims', FINANCE, 'A page of the queue.', claims.queueAnswer, { query: claims.listSchema }),
+  route('get', '/claims/own', 'signed in', 'One’s own claims, and those to decide about.', claims.ownClaimsAnswer),
+  route('get', '/claims/:number', 'signed in', 'A claim, as its audience sees it.', claims.claimAnswer),
+  route('get', '/claims/:number/journal', FINANCE, 'The journal a claim would have on a date.', claims.journalPreview, {
     query: claims.previewSchema,
   }),
-  route('get', '/books/:hash', 'The shared part of a book, by its hash.', claims.bookAnswer),
+  route('get', '/books/:hash', FINANCE, 'The shared part of a book, by its hash.', claims.bookAnswer),
   act('submit', claims.actSchema),
   act('resubmit', claims.actSchema),
   act('withdraw', claims.actSchema),
@@ -66,85 +92,165 @@ export const ROUTES: readonly RouteContract[] = [
   act('release', claims.actSchema),
   act('clear', claims.actSchema),
   act('reopen', claims.actSchema),
-  route('put', '/claims/:number/lines/:line', 'Corrects a line in review.', claims.claimAnswer, {
-    body: claims.correctionSchema,
+  route(
+    'put',
+    '/claims/:number/lines/:line',
+    whoMay(claimLifecycle, 'correct'),
+    'Corrects a line in review.',
+    claims.claimAnswer,
+    {
+      body: claims.correctionSchema,
+    },
+  ),
+  route('post', '/claims/:number/marks', whoMay(claimLifecycle, 'mark'), 'Marks a comparison.', claims.claimAnswer, {
+    body: claims.markSchema,
   }),
-  route('post', '/claims/:number/marks', 'Marks a comparison.', claims.claimAnswer, { body: claims.markSchema }),
-  route('post', '/claims/:number/queries', 'Pins a query to a line.', claims.claimAnswer, { body: claims.querySchema }),
-  route('post', '/claims/:number/post', 'Posts a cleared claim.', claims.postedAnswer, {
+  route(
+    'post',
+    '/claims/:number/queries',
+    whoMay(claimLifecycle, 'ask'),
+    'Pins a query to a line.',
+    claims.claimAnswer,
+    { body: claims.querySchema },
+  ),
+  route('post', '/claims/:number/post', whoMay(claimLifecycle, 'post'), 'Posts a cleared claim.', claims.postedAnswer, {
     body: claims.postSchema,
     status: 201,
   }),
 
-  route('post', '/drafts/lines', 'Makes lines of receipts and charges.', gather.takenAnswer, {
+  route('post', '/drafts/lines', GATHERERS, 'Makes lines of receipts and charges.', gather.takenAnswer, {
     body: gather.takeSchema,
     status: 201,
   }),
-  route('put', '/drafts/:number/lines/:line', 'Changes a line in preparation.', claims.claimAnswer, {
-    body: gather.lineSchema,
-  }),
-  route('delete', '/drafts/:number/lines/:line', 'Takes a line off a claim in preparation.', claims.claimAnswer, {
-    query: gather.seenQuery,
-  }),
-  route('get', '/pairs', 'Lines, charges and receipts, and what looks like a pair.', gather.pairsAnswer),
-  route('post', '/pairs', 'Accepts pairs.', gather.pairsAnswer, { body: gather.pairSchema }),
-  route('post', '/pairs/undo', 'Undoes pairs.', gather.pairsAnswer, { body: gather.unpairSchema }),
+  route(
+    'put',
+    '/drafts/:number/lines/:line',
+    whoMay(claimLifecycle, 'edit'),
+    'Changes a line in preparation.',
+    claims.claimAnswer,
+    {
+      body: gather.lineSchema,
+    },
+  ),
+  route(
+    'delete',
+    '/drafts/:number/lines/:line',
+    whoMay(claimLifecycle, 'remove'),
+    'Takes a line off a claim in preparation.',
+    claims.claimAnswer,
+    {
+      query: gather.seenQuery,
+    },
+  ),
+  route('get', '/pairs', GATHERERS, 'Lines, charges and receipts, and what looks like a pair.', gather.pairsAnswer),
+  route('post', '/pairs', GATHERERS, 'Accepts pairs.', gather.pairsAnswer, { body: gather.pairSchema }),
+  route('post', '/pairs/undo', GATHERERS, 'Undoes pairs.', gather.pairsAnswer, { body: gather.unpairSchema }),
 
-  route('get', '/receipts', 'One’s own receipts.', gather.receiptsAnswer),
-  route('post', '/receipts', 'Adds a file.', gather.addedAnswer, { body: 'file', status: 201 }),
-  route('put', '/receipts/:id', 'Confirms what a receipt shows.', gather.receiptsAnswer, {
+  route('get', '/receipts', GATHERERS, 'One’s own receipts.', gather.receiptsAnswer),
+  route('post', '/receipts', GATHERERS, 'Adds a file.', gather.addedAnswer, { body: 'file', status: 201 }),
+  route('put', '/receipts/:id', GATHERERS, 'Confirms what a receipt shows.', gather.receiptsAnswer, {
     body: gather.confirmSchema,
   }),
-  route('delete', '/receipts/:id', 'Takes a receipt away.', gather.receiptsAnswer, { query: gather.seenQuery }),
-  route('post', '/receipts/:id/read', 'Reads a receipt once more.', gather.receiptsAnswer, { body: gather.seenSchema }),
-  route('post', '/receipts/:id/back', 'Brings a receipt back.', gather.receiptsAnswer),
-  route('get', '/receipts/:id/pages/:page', 'A page as a picture.', null, { type: 'image/jpeg' }),
-  route('get', '/receipts/:id/original', 'The file as it came; for auditors.', null, {
+  route('delete', '/receipts/:id', GATHERERS, 'Takes a receipt away.', gather.receiptsAnswer, {
+    query: gather.seenQuery,
+  }),
+  route('post', '/receipts/:id/read', GATHERERS, 'Reads a receipt once more.', gather.receiptsAnswer, {
+    body: gather.seenSchema,
+  }),
+  route('post', '/receipts/:id/back', GATHERERS, 'Brings a receipt back.', gather.receiptsAnswer),
+  route('get', '/receipts/:id/pages/:page', 'signed in', 'A page as a picture.', null, { type: 'image/jpeg' }),
+  route('get', '/receipts/:id/original', ['auditor'], 'The file as it came; for auditors.', null, {
     type: 'application/octet-stream',
   }),
 
-  route('get', '/charges', 'The charges of one’s own cards.', gather.chargesAnswer),
-  route('put', '/charges/:id/mark', 'Says that a charge was claimed before.', gather.chargesAnswer, {
+  route('get', '/charges', 'signed in', 'The charges of one’s own cards.', gather.chargesAnswer),
+  route('put', '/charges/:id/mark', 'signed in', 'Says that a charge was claimed before.', gather.chargesAnswer, {
     body: gather.chargeMarkSchema,
   }),
-  route('get', '/cards', 'Cards with their months.', gather.cardsAnswer),
-  route('get', '/cards/:card/months/:month', 'A month with its proof.', gather.monthAnswer),
-  route('put', '/cards/:card/months/:month/closed', 'Closes a month.', gather.monthAnswer, { body: gather.seenSchema }),
-  route('delete', '/cards/:card/months/:month/closed', 'Opens a month again.', gather.monthAnswer, {
+  route('get', '/cards', 'signed in', 'Cards with their months.', gather.cardsAnswer),
+  route('get', '/cards/:card/months/:month', 'signed in', 'A month with its proof.', gather.monthAnswer),
+  route('put', '/cards/:card/months/:month/closed', 'signed in', 'Closes a month.', gather.monthAnswer, {
+    body: gather.seenSchema,
+  }),
+  route('delete', '/cards/:card/months/:month/closed', 'signed in', 'Opens a month again.', gather.monthAnswer, {
     query: gather.seenQuery,
   }),
-  route('get', '/statements', 'Statements and the feed.', statements.statementsAnswer),
-  route('post', '/statements', 'Imports a file.', statements.fileAnswer, { body: 'file' }),
-  route('post', '/feed', 'Asks the bank now.', nothing, { status: 202 }),
+  route('get', '/statements', statements.READERS, 'Statements and the feed.', statements.statementsAnswer),
+  route('post', '/statements', whoMay(statementLifecycle, 'import'), 'Imports a file.', statements.fileAnswer, {
+    body: 'file',
+  }),
+  route('post', '/feed', whoMay(statementLifecycle, 'import'), 'Asks the bank now.', nothing, { status: 202 }),
 
-  route('get', '/journals', 'A page of the ledger.', journals.journalsAnswer, { query: journals.journalPageSchema }),
-  route('get', '/journals/ready', 'Claims that wait to be posted.', journals.readyAnswer),
-  route('get', '/journals/export.csv', 'Journal rows.', null, { query: journals.exportSchema, type: 'text/csv' }),
-  route('get', '/journals/:number', 'A journal.', journals.journalAnswer),
-  route('post', '/journals/:number/reversal', 'Reverses a journal.', claims.postedAnswer, {
-    body: journals.reverseSchema,
-    status: 201,
+  route('get', '/journals', FINANCE, 'A page of the ledger.', journals.journalsAnswer, {
+    query: journals.journalPageSchema,
   }),
-  route('get', '/periods', 'The periods.', periods.periodsAnswer),
-  route('post', '/periods/:entity/:id/close', 'Closes a period.', periods.periodsAnswer, {
-    body: periods.closePeriodSchema,
+  route('get', '/journals/ready', FINANCE, 'Claims that wait to be posted.', journals.readyAnswer),
+  route('get', '/journals/export.csv', FINANCE, 'Journal rows.', null, {
+    query: journals.exportSchema,
+    type: 'text/csv',
   }),
-  route('post', '/periods/:entity/:id/reopen', 'Opens a period again.', periods.periodsAnswer, {
-    body: periods.reopenPeriodSchema,
-  }),
-  route('get', '/history.jsonl', 'Every event, for auditors.', null, { type: 'application/jsonl' }),
-  route('get', '/journals.jsonl', 'Every journal, for auditors.', null, { type: 'application/jsonl' }),
+  route('get', '/journals/:number', FINANCE, 'A journal.', journals.journalAnswer),
+  route(
+    'post',
+    '/journals/:number/reversal',
+    whoMay(claimLifecycle, 'reverse'),
+    'Reverses a journal.',
+    claims.postedAnswer,
+    {
+      body: journals.reverseSchema,
+      status: 201,
+    },
+  ),
+  route('get', '/periods', FINANCE, 'The periods.', periods.periodsAnswer),
+  route(
+    'post',
+    '/periods/:entity/:id/close',
+    whoMay(periodLifecycle, 'close'),
+    'Closes a period.',
+    periods.periodsAnswer,
+    {
+      body: periods.closePeriodSchema,
+    },
+  ),
+  route(
+    'post',
+    '/periods/:entity/:id/reopen',
+    whoMay(periodLifecycle, 'reopen'),
+    'Opens a period again.',
+    periods.periodsAnswer,
+    {
+      body: periods.reopenPeriodSchema,
+    },
+  ),
+  route('get', '/history.jsonl', ['auditor'], 'Every event, for auditors.', null, { type: 'application/jsonl' }),
+  route('get', '/journals.jsonl', ['auditor'], 'Every journal, for auditors.', null, { type: 'application/jsonl' }),
 
-  route('get', '/setup', 'The kinds of master data.', setup.kindsAnswer),
-  route('get', '/setup/:kind', 'All rows of a kind.', setup.rowsAnswer),
-  route('get', '/setup/:kind/rows.csv', 'All rows of a kind as a file.', null, { type: 'text/csv' }),
-  route('get', '/setup/:kind/history/:key', 'What happened to a key.', setup.rowHistoryAnswer),
-  route('post', '/setup/:kind', 'Adds a row, or changes what may change.', setup.rowsAnswer, {
-    body: setup.addRowSchema,
-    status: 201,
+  route('get', '/setup', setup.KEEPERS, 'The kinds of master data.', setup.kindsAnswer),
+  route('get', '/setup/:kind', setup.KEEPERS, 'All rows of a kind.', setup.rowsAnswer),
+  route('get', '/setup/:kind/rows.csv', setup.KEEPERS, 'All rows of a kind as a file.', null, { type: 'text/csv' }),
+  route('get', '/setup/:kind/history/:key', setup.KEEPERS, 'What happened to a key.', setup.rowHistoryAnswer),
+  route(
+    'post',
+    '/setup/:kind',
+    whoMay(settingLifecycle, 'add'),
+    'Adds a row, or changes what may change.',
+    setup.rowsAnswer,
+    {
+      body: setup.addRowSchema,
+      status: 201,
+    },
+  ),
+  route('post', '/setup/:kind/end', whoMay(settingLifecycle, 'end'), 'Ends a row.', setup.rowsAnswer, {
+    body: setup.endRowSchema,
   }),
-  route('post', '/setup/:kind/end', 'Ends a row.', setup.rowsAnswer, { body: setup.endRowSchema }),
-  route('post', '/setup/:kind/file', 'Takes a file of rows, or says what it would do.', setup.fileAnswer, {
-    body: setup.fileSchema,
-  }),
+  route(
+    'post',
+    '/setup/:kind/file',
+    whoMay(settingLifecycle, 'add'),
+    'Takes a file of rows, or says what it would do.',
+    setup.fileAnswer,
+    {
+      body: setup.fileSchema,
+    },
+  ),
 ];

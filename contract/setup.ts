@@ -3,9 +3,12 @@ import { codingRuleSchema, limitSchema } from '../core/documents/rules.schema.ts
 import { sayIssue } from '../core/documents/sayIssue.ts';
 import { parts } from '../core/documents/case.schema.ts';
 import { notNegative, percent, positive } from '../core/documents/primitives.ts';
-import { ROLES } from '../core/workflow/lifecycle.types.ts';
+import { ROLES, type Role } from '../core/workflow/lifecycle.types.ts';
 import { isTimeZone } from '../core/numbers/localDate.ts';
 import { historyFields, revision } from './primitives.ts';
+
+/** Who looks at master data: those who keep it, and auditors. */
+export const KEEPERS: readonly Role[] = ['administrator', 'auditor'];
 
 /**
  * The dated master data: each kind's row described once. What it is called here is what it is called in CSV files, in

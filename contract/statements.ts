@@ -1,5 +1,9 @@
+import type { Role } from '../core/workflow/lifecycle.types.ts';
 import { z } from 'zod';
 import { answeredId, date, id, moment } from './primitives.ts';
+
+/** Who looks at the statements of cards. */
+export const READERS: readonly Role[] = ['reviewer', 'controller', 'administrator', 'auditor'];
 
 /** Statements of cards: files by hand, and the bank's feed. */
 const column = z.number().int().min(0).max(99);

@@ -2,7 +2,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { openApi } from '../contract/openApi.ts';
 import { drawLifecycle } from '../core/workflow/drawLifecycle.ts';
-import type { ActRule } from '../core/workflow/lifecycle.types.ts';
+import { ROUTES, type Who } from '../contract/routes.ts';
+import { ROLES, type ActRule, type Role } from '../core/workflow/lifecycle.types.ts';
 import { LIFECYCLES } from '../core/workflow/lifecycles/all.ts';
 
 /**
@@ -11,6 +12,7 @@ import { LIFECYCLES } from '../core/workflow/lifecycles/all.ts';
  */
 const FILES: Record<string, () => string> = {
   'lifecycles.md': writeLifecycles,
+  'access.md': writeAccess,
   'openapi.json': () => `${JSON.stringify(openApi(), null, 1)}\n`,
 };
 
@@ -45,6 +47,25 @@ function rowOf(act: string, { ways, never, apart, needs, undoneBy, event }: ActR
   const by = [...new Set(who.map((w) => w.join(' ') || 'the system, or anybody'))].join('; ');
   const forbidden = [...never, ...(apart ? [`${apart.relation} (${apart.setting})`] : [])].join(', ');
   return `| ${[act, by, forbidden, needs.join(', '), undoneBy ?? '', event].join(' | ')} |`;
+}
+
+function writeAccess(): string {
+  const cell = (who: Who, role: Role) => (typeof who === 'string' || who.includes(role) ? '●' : '');
+  const rows = ROUTES.map(({ method, path, who }) => {
+    const first = typeof who === 'string' ? who : '';
+    return `| ${[`\`${method.toUpperCase()} ${path}\``, first, ...ROLES.map((role) => cell(who, role))].join(' | ')} |`;
+  });
+  return `# Who passes at which address
+
+Made from \`contract/routes.ts\` by \`npm run generate\`. The server lets through whom this table names
+(\`server/platform/http/admit.ts\`) before any feature sees the request, and a test tries every address with every role
+alone. What somebody may do with the record they ask for is judged where it is locked, by [its lifecycle](lifecycles.md);
+what they see of it is the view of their audience.
+
+| address under /api | open to | ${ROLES.join(' | ')} |
+|---|---|${ROLES.map(() => '---').join('|')}|
+${rows.join('\n')}
+`;
 }
 
 const check = process.argv.includes('--check');

@@ -19,6 +19,7 @@ import { periodRoutes } from './features/periods/periods.routes.ts';
 import { tokenRoutes } from './features/session/tokens.routes.ts';
 import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
 import { openApi } from '../contract/openApi.ts';
+import { admit } from './platform/http/admit.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
 import { atMost } from './platform/http/overload.ts';
 import { createWatch } from './platform/http/watch.ts';
@@ -99,6 +100,7 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
   );
   router.use(express.json({ limit: '1mb' }));
   router.use(knowActor(context));
+  router.use(admit());
   router.use(sessionRoutes(context, { pool, limits, sessionSecret, demo }));
   const description = JSON.stringify(openApi());
   router.get('/openapi.json', (_req, res) => void res.type('json').send(description));

@@ -44,7 +44,7 @@ export interface Locale {
 const grouped = (minor: number, decimals: number, group: string, mark: string): string => {
   const digits = String(minor).padStart(decimals + 1, '0');
   const whole = decimals ? digits.slice(0, -decimals) : digits;
-  const head = whole.replace(/\B(?=(\d{3})+$)/g, group);
+  const head = [...whole].map((d, i) => (i > 0 && (whole.length - i) % 3 === 0 ? group + d : d)).join('');
   return decimals ? `${head}${mark}${digits.slice(-decimals)}` : head;
 };
 const split = (iso: string) => iso.split('-') as [string, string, string];

@@ -8,6 +8,8 @@ export const ROLES = [
   'administrator',
   'auditor',
 ] as const;
+/** Those who look at claims for the organisation. */
+export const FINANCE: readonly Role[] = ['reviewer', 'controller', 'auditor'];
 export type Role = (typeof ROLES)[number];
 
 /** The entity of what belongs to the whole organisation: only a role held for every entity reaches it. */

@@ -44,7 +44,6 @@ export const actorWith = (person: Pick<Actor, 'id' | 'name' | 'email'>, grants: 
     grants.some((g) => g.role === role && (g.entity === null || entity === null || g.entity === entity)),
 });
 
-export const FINANCE: readonly Role[] = ['reviewer', 'controller', 'auditor'];
 export const hasAny = (actor: Actor, roles: readonly Role[]): boolean => roles.some((role) => actor.holds(role, null));
 
 /** The entities for which somebody holds one of the roles; null for all of them. */

@@ -1,6 +1,7 @@
 import { groupBy } from '../../../core/numbers/groupBy.ts';
 import type { QueueQuery } from '../../../contract/claims.ts';
-import { entitiesOf, FINANCE, type Actor, type Context } from '../../platform/context.ts';
+import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
+import { entitiesOf, type Actor, type Context } from '../../platform/context.ts';
 import { selectStateChanges } from '../../platform/history/history.queries.ts';
 import {
   selectClaimPage,

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
-import { waitAfter } from './guessing.ts';
+import { waitAfter } from '../../platform/http/guessing.ts';
 import { usualLimits } from '../../platform/http/limits.ts';
 
 let api: TestApi;

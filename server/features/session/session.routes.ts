@@ -7,7 +7,7 @@ import { today } from '../../platform/ports/clock.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
 import type { Limits } from '../../platform/http/limits.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { createGuessing } from './guessing.ts';
+import { createGuessing } from '../../platform/http/guessing.ts';
 import { selectPeople } from './session.queries.ts';
 import { readActor, readTokenActor, signIn } from './session.service.ts';
 

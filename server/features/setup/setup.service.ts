@@ -5,6 +5,7 @@ import { canonical } from '../../../core/numbers/canonical.ts';
 import { EVERY_ENTITY, type Role } from '../../../core/workflow/lifecycle.types.ts';
 import { settingLifecycle, type SettingState } from '../../../core/workflow/lifecycles/keeping.ts';
 import {
+  KEEPERS,
   SETUP_KINDS,
   SETUP_ROWS,
   type AddRow,
@@ -38,7 +39,6 @@ import {
 } from './setup.queries.ts';
 
 /** Who looks at master data. */
-export const LOOKERS: readonly Role[] = ['administrator', 'auditor'];
 
 /** The kinds there are, with the columns of their files. */
 export const viewKinds = () => ({
@@ -70,7 +70,7 @@ function entityOf(rows: readonly MasterRow[]): string {
 
 /** Whether somebody looks at a row: at what is shared, and at what belongs to an entity where they hold a role. */
 function isSeenBy(actor: Actor): (row: MasterRow) => boolean {
-  const entities = entitiesOf(actor, LOOKERS);
+  const entities = entitiesOf(actor, KEEPERS);
   return (row) => {
     const entity = entityOf([row]);
     return entities === null || entity === EVERY_ENTITY || entities.includes(entity);

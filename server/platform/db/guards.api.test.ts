@@ -97,15 +97,9 @@ describe('even the owner of the tables', () => {
   it.each([
     'update events set kind = kind',
     'delete from events',
-    'truncate events cascade',
-    'truncate receipt_files cascade',
-    'truncate receipt_pages',
-    'truncate statements cascade',
-    'truncate charges cascade',
-    'truncate books cascade',
-    'truncate event_words',
-    'truncate idempotency_keys',
-    'truncate open_items cascade',
+    ...'events receipt_files receipt_pages statements charges books event_words idempotency_keys open_items'
+      .split(' ')
+      .map((table) => `truncate ${table} cascade`),
     'delete from journals',
     'truncate journals cascade',
     'update journal_rows set debit = debit',

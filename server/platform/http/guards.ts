@@ -1,9 +1,8 @@
 import type { Request, RequestHandler } from 'express';
 import type { z } from 'zod';
-import type { Lifecycle, Role } from '../../../core/workflow/lifecycle.types.ts';
 import { sayProblem, toProblem } from '../../../core/documents/readCase.ts';
 import { sayIssue } from '../../../core/documents/sayIssue.ts';
-import { hasAny, type Actor } from '../context.ts';
+import type { Actor } from '../context.ts';
 import { Refused } from './refusal.ts';
 import { isStorable, textFault } from './textFault.ts';
 
@@ -44,31 +43,6 @@ export function actorOf(req: Request): Actor {
   if (!req.actor) throw new Refused('not-signed-in');
   return req.actor;
 }
-
-/** Only somebody who signed in passes, not a token that acts for them. */
-export const signedInPerson: RequestHandler = (req, _res, next) => {
-  actorOf(req);
-  next(req.session?.personId ? undefined : new Refused('not-signed-in'));
-};
-
-/** Only people with one of the roles pass. Relations to the record are checked where the record is read. */
-export function needs(...roles: Role[]): RequestHandler {
-  return (req, _res, next) =>
-    next(hasAny(actorOf(req), roles) ? undefined : new Refused('not-allowed', { needs: roles.join(' or ') }));
-}
-
-/** Only people who hold a role that some way of an act needs pass; acts that go by relation alone are judged at the record. */
-export function mayTry<A extends string>({ acts }: Lifecycle<string, A>, act: A): RequestHandler {
-  const { ways } = acts[act];
-  const roles = ways.some((w) => w.roles.length === 0) ? [] : [...new Set(ways.flatMap((w) => w.roles))];
-  return roles.length > 0 ? needs(...roles) : signedIn;
-}
-
-/** Only people who are signed in pass. */
-const signedIn: RequestHandler = (req, _res, next) => {
-  actorOf(req);
-  next();
-};
 
 /** The body or query checked by a schema; what is wrong is said at its path. */
 export function checked<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {

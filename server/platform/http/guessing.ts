@@ -3,8 +3,8 @@ import { parse } from 'cookie';
 import type { Request, Response } from 'express';
 import type { Pool } from 'pg';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
-import type { GuessLimits, Limits } from '../../platform/http/limits.ts';
-import { Refused } from '../../platform/http/refusal.ts';
+import type { GuessLimits, Limits } from './limits.ts';
+import { Refused } from './refusal.ts';
 
 /** Slows down whoever guesses passwords, and nobody else. */
 export interface Guessing {

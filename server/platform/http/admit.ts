@@ -1,0 +1,34 @@
+import { Router, type Request, type RequestHandler } from 'express';
+import { ROUTES, type Who } from '../../../contract/routes.ts';
+import { hasAny } from '../context.ts';
+import { actorOf } from './guards.ts';
+import { Refused } from './refusal.ts';
+
+/**
+ * Lets through whom the contract names for an address, before any feature sees the request: the one place where routes meet
+ * roles. What a person may do with the record they ask for is judged where it is locked.
+ */
+export function admit(): Router {
+  const router = Router();
+  for (const { method, path, who } of ROUTES) router[method](path, guardOf(who));
+  return router;
+}
+
+/** Each is called gate, so that a list of what is served can tell them from what serves. */
+function guardOf(who: Who): RequestHandler {
+  return function gate(req, _res, next) {
+    next(who === 'anybody' ? undefined : refusalOf(req, who));
+  };
+}
+
+function refusalOf(req: Request, who: Exclude<Who, 'anybody'>): Refused | undefined {
+  const actor = actorOf(req);
+  switch (who) {
+    case 'signed in':
+      return undefined;
+    case 'in person':
+      return req.session?.personId ? undefined : new Refused('not-signed-in');
+    default:
+      return hasAny(actor, who) ? undefined : new Refused('not-allowed', { needs: who.join(' or ') });
+  }
+}
