@@ -14,7 +14,7 @@ import {
   queueAnswer,
   reasonedSchema,
 } from '../../../contract/claims.ts';
-import { claimLifecycle, type ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
+import { type ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { SeenClaim } from '../../records/claims/claimStore.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';

@@ -10,7 +10,6 @@ import {
   SETUP_KINDS,
   type SetupKind,
 } from '../../../contract/setup.ts';
-import { settingLifecycle } from '../../../core/workflow/lifecycles/keeping.ts';
 import type { Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, param } from '../../platform/http/guards.ts';

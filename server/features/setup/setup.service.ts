@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { checked } from '../../platform/http/guards.ts';
 import { addDays } from '../../../core/numbers/isoDate.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
-import { EVERY_ENTITY, type Role } from '../../../core/workflow/lifecycle.types.ts';
+import { EVERY_ENTITY } from '../../../core/workflow/lifecycle.types.ts';
 import { settingLifecycle, type SettingState } from '../../../core/workflow/lifecycles/keeping.ts';
 import {
   KEEPERS,

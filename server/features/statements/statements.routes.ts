@@ -1,6 +1,4 @@
 import { Router } from 'express';
-import type { Role } from '../../../core/workflow/lifecycle.types.ts';
-import { statementLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
 import { entitiesOf, type Services } from '../../platform/context.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
