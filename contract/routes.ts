@@ -65,6 +65,8 @@ export const ROUTES: readonly RouteContract[] = [
     status: 201,
   }),
   route('delete', '/session', 'signed in', 'Signs out.', nothing),
+  route('get', '/sessions', 'in person', 'Where one is signed in.', session.sessionsAnswer),
+  route('delete', '/sessions/:id', 'in person', 'Ends one of one’s own sessions.', session.sessionsAnswer),
   route('get', '/demo/people', 'anybody', 'The people of the demo; only there.', session.demoPeopleAnswer),
   route('get', '/tokens', 'signed in', 'One’s own tokens.', session.tokensAnswer),
   route('post', '/tokens', 'in person', 'Makes a token; it is told this once.', session.madeTokenAnswer, {

@@ -16,6 +16,17 @@ export const demoPeopleAnswer = z.object({
   password: z.string(),
 });
 
+/** Where somebody is signed in: named by a digest, since the session's own name would let anybody in. */
+const signedInAt = z.object({
+  id: z.string().regex(/^[0-9a-f]{16}$/),
+  since: moment,
+  lastSeen: moment,
+  /** What the browser said of itself when it signed in, in short. */
+  device: z.string(),
+  here: z.boolean(),
+});
+export const sessionsAnswer = z.object({ sessions: z.array(signedInAt) });
+
 export const tokenSchema = z.strictObject({
   name: z.string().trim().min(1, 'Say what the token is for.').max(100),
   roles: z.array(role).min(1, 'Choose at least one role.').max(ROLES.length),
@@ -31,4 +42,6 @@ export const tokensAnswer = z.object({ tokens: z.array(token) });
 /** The token itself is shown once, when it is made. */
 export const madeTokenAnswer = tokensAnswer.extend({ token: z.string() });
 
+export type SignedInAt = z.infer<typeof signedInAt>;
+export type Token = z.infer<typeof token>;
 export type Person = z.infer<typeof person>;

@@ -16,8 +16,9 @@ import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { statementRoutes } from './features/statements/statements.routes.ts';
 import { setupRoutes } from './features/setup/setup.routes.ts';
 import { periodRoutes } from './features/periods/periods.routes.ts';
+import { sessionsRoutes } from './features/session/sessions.routes.ts';
 import { tokenRoutes } from './features/session/tokens.routes.ts';
-import { COOKIE, knowActor, sessionRoutes } from './features/session/session.routes.ts';
+import { COOKIE, knowActor, SESSION_HOURS, sessionRoutes } from './features/session/session.routes.ts';
 import { openApi } from '../contract/openApi.ts';
 import { admit } from './platform/http/admit.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
@@ -42,7 +43,6 @@ export interface AppOptions {
   limits?: Limits;
 }
 
-const SESSION_HOURS = 8;
 /** At once in one process; a page asks for a handful. */
 const MOST_REQUESTS = 300;
 
@@ -105,6 +105,7 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
   const description = JSON.stringify(openApi());
   router.get('/openapi.json', (_req, res) => void res.type('json').send(description));
   router.use(
+    sessionsRoutes(context),
     tokenRoutes(context),
     bookRoutes(context),
     claimRoutes(context),

@@ -13,6 +13,7 @@ const Ledger = lazy(() => import('./screens/Ledger/Ledger.tsx'));
 const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
 const Gather = lazy(() => import('./screens/Gather/Gather.tsx'));
 const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
+const Account = lazy(() => import('./screens/Account/Account.tsx'));
 const ClaimPage = lazy(() => import('./screens/Claims/ClaimPage.tsx'));
 
 /** Who is signed in decides what there is: the sign-in, or the shell with the person's places. */
@@ -51,6 +52,7 @@ function Places({ person }: { person: Person }) {
         </>
       )}
       <Route path="/gather/*" element={<Gather person={person} />} />
+      <Route path="/account" element={<Account person={person} />} />
       <Route path="/claims" element={<OwnClaims />} />
       <Route path="/claims/:number" element={<ClaimPage />} />
       <Route path="*" element={<Navigate to={homeOf(person)} replace />} />

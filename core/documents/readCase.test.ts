@@ -162,3 +162,25 @@ it('paths read like the document', () => {
   expect(writePath(['claim', 'lines', 0, 'amount'])).toBe('claim.lines[0].amount');
   expect(writePath([])).toBe('document');
 });
+
+describe('a document larger than is computed', () => {
+  const many = (count: number, shares: number) =>
+    Array.from({ length: count }, (_, i) =>
+      line({
+        id: String(i + 1),
+        split: { by: 'equal', shares: Array.from({ length: shares }, () => ({ coding: {} })) },
+      }),
+    );
+  const first = (lines: ReturnType<typeof line>[]) => {
+    const read = readCase(makeCase({ lines }));
+    return read.ok ? 'read' : `${writePath(read.problems[0]!.path)} ${read.problems[0]!.message}`;
+  };
+  it('is refused with the number it has and the number it may have', () => {
+    expect(first(many(30, 498))).toBe('read');
+    expect(first(many(31, 500))).toBe(
+      'claim.lines hold 15531 parts, shares and taxes in all, and at most 15000 are taken',
+    );
+    expect(first(many(1, 501))).toBe('claim.lines[0].split.shares has more than 500 entries');
+    expect(first(many(5001, 1))).toBe('claim.lines has more than 5000 entries');
+  });
+});

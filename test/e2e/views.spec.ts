@@ -211,6 +211,15 @@ const views: View[] = [
     },
   },
   {
+    name: 'account',
+    who: 'maeve.tarrant',
+    open: async (page) => {
+      await page.goto('/desk');
+      await page.getByRole('link', { name: 'Maeve Tarrant' }).click();
+      await page.getByText('this one').waitFor();
+    },
+  },
+  {
     name: 'all keys',
     who: 'maeve.tarrant',
     open: async (page) => {

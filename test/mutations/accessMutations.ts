@@ -173,10 +173,11 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   ),
   m(
     'master data by everybody',
-    'server/features/setup/setup.routes.ts',
-    'const looks = needs(...LOOKERS);',
-    "const looks = needs(...LOOKERS, 'reviewer');",
-    'server/features/setup',
+    'contract/setup.ts',
+    "KEEPERS: readonly Role[] = ['administrator', 'auditor']",
+    "KEEPERS: readonly Role[] = ['administrator', 'auditor', 'claimant']",
+    SETUP,
+    'server/platform/http/security',
   ),
   m(
     'journals of another entity',

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { MUTATIONS, type Mutation } from './mutations.ts';
 import { ACCESS_MUTATIONS } from './accessMutations.ts';
+import { HARD_MUTATIONS } from './hardMutations.ts';
 import { MONEY_MUTATIONS } from './moneyMutations.ts';
 import { STATE_MUTATIONS } from './stateMutations.ts';
 import { WEB_MUTATIONS } from './webMutations.ts';
@@ -63,9 +64,14 @@ function survives({ file, find, put, tests }: Mutation): boolean {
 
 const needsDatabase = (tests: readonly string[]): boolean => tests.some((t) => t.startsWith('server/'));
 
-const wanted = [...MUTATIONS, ...MONEY_MUTATIONS, ...ACCESS_MUTATIONS, ...STATE_MUTATIONS, ...WEB_MUTATIONS].filter(
-  (m) => new RegExp(process.argv[2] ?? '').test(m.rule),
-);
+const wanted = [
+  ...MUTATIONS,
+  ...MONEY_MUTATIONS,
+  ...ACCESS_MUTATIONS,
+  ...STATE_MUTATIONS,
+  ...HARD_MUTATIONS,
+  ...WEB_MUTATIONS,
+].filter((m) => new RegExp(process.argv[2] ?? '').test(m.rule));
 if (wanted.some((m) => m.tests && needsDatabase(m.tests))) passes(['server/features/periods'], 'make');
 const survivors = wanted.filter((mutation) => {
   const alive = survives(mutation);

@@ -54,8 +54,8 @@ export const WEB_MUTATIONS: Mutation[] = [
   m(
     'the whole charge instead of what is left',
     'web/screens/Gather/proposals.ts',
-    'c ? c.left : null',
-    'c ? c.amount : null',
+    'amount: c.left',
+    'amount: c.amount',
   ),
   m('the Desk for everybody', 'web/parts/places.ts', 'place.roles === null || ', 'true || '),
   m('an older decision’s reason', 'web/words/whereItIs.ts', 'history.findLast', 'history.find'),

@@ -1,6 +1,6 @@
-import { CircleHelp, LogOut, Moon, Sun } from 'lucide-react';
+import { CircleHelp, CircleUser, LogOut, Moon, Sun } from 'lucide-react';
 import { useEffect, useState, type ReactNode } from 'react';
-import { NavLink } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import { onSignedOut } from '../api/client.ts';
 import { signOut, type Person } from '../api/session.ts';
 import { KeyHelp } from './KeyHelp.tsx';
@@ -21,14 +21,17 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">
         Skip to the page
       </a>
-      <header className="flex h-11 shrink-0 items-center gap-1 bg-neutral px-3 text-neutral-content">
-        <span className="mr-4 text-lg font-semibold tracking-wide">Ebbet</span>
+      <header className="flex h-11 shrink-0 items-center gap-1 bg-neutral px-2 text-neutral-content sm:px-3">
+        <span className="mr-1 text-lg sm:mr-4 font-semibold tracking-wide">Ebbet</span>
         <Places person={person} />
-        <span className="ml-auto truncate pl-4">
+        <Link to="/account" className="ml-auto truncate pl-1 hover:underline sm:pl-4" title="Your account">
           <span className="hidden sm:inline">{person.name}</span>
-        </span>
+          <CircleUser size={17} className="m-2 sm:hidden" aria-label="Your account" />
+        </Link>
         <ThemeButton />
-        <IconButton label="All keys" onClick={() => setHelp(true)} icon={<CircleHelp size={17} />} />
+        <span className="hidden sm:inline">
+          <IconButton label="All keys" onClick={() => setHelp(true)} icon={<CircleHelp size={17} />} />
+        </span>
         <IconButton label="Sign out" onClick={() => void signOut()} icon={<LogOut size={17} />} />
       </header>
       {ended && <SessionEnded person={person} onBack={() => setEnded(false)} />}
@@ -49,7 +52,7 @@ function Places({ person }: { person: Person }) {
           key={place.path}
           to={place.path}
           className={({ isActive }) =>
-            `flex items-center border-b-2 px-3 ${isActive ? 'border-current font-semibold' : 'border-transparent opacity-85 hover:opacity-100'}`
+            `flex items-center border-b-2 px-1.5 text-sm sm:px-3 sm:text-base ${isActive ? 'border-current font-semibold' : 'border-transparent opacity-85 hover:opacity-100'}`
           }
         >
           {place.name}

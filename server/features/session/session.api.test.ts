@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { waitAfter } from '../../platform/http/guessing.ts';
 import { usualLimits } from '../../platform/http/limits.ts';
 
@@ -11,6 +11,35 @@ beforeAll(async () => {
 afterAll(() => api.close());
 
 const right = { email: 'maeve.tarrant@saltmarsh.example', password: 'saltmarsh' };
+
+describe('where one is signed in', () => {
+  const sessionsOf = async (person: Client) => (await person.get('/sessions')).body.sessions as any[];
+
+  it('is listed without what would let anybody in, and ended where one says', async () => {
+    const [desk, phone] = [await api.as('maeve.tarrant'), await api.as('maeve.tarrant')];
+    const listed = await sessionsOf(desk);
+    const other = listed.find((s) => !s.here);
+    expect(listed.filter((s) => s.here)).toHaveLength(1);
+    const sids = await api.owner('sessions').pluck('sid');
+    expect(sids.some((sid) => JSON.stringify(listed).includes(sid))).toBe(false);
+    const stranger = await api.as('tomas.brandao');
+    expect((await stranger.send('DELETE', `/sessions/${other.id}`)).status).toBe(404);
+    for (const { id } of listed.filter((s) => !s.here)) await desk.send('DELETE', `/sessions/${id}`);
+    expect([(await phone.get('/claims/own')).status, (await desk.get('/claims/own')).status]).toEqual([401, 200]);
+    expect(await sessionsOf(desk)).toMatchObject([{ here: true, device: 'a program' }]);
+  });
+  it('ends a day after it began, whatever is done in it', async () => {
+    const person = await api.as('tomas.brandao');
+    const began = new Date(Date.now() - 24 * 3_600_000 - 1000).toISOString();
+    await api
+      .owner('sessions')
+      .whereRaw(`sess ->> 'personId' = 'P05'`)
+      .update({
+        sess: api.owner.raw(`jsonb_set(sess::jsonb, '{since}', to_jsonb(?::text))::json`, [began]),
+      });
+    expect((await person.get('/claims/own')).status).toBe(401);
+  });
+});
 
 describe('guessing passwords', () => {
   const ODD = 'odd.fjellheim@saltmarsh.example';
@@ -34,6 +63,8 @@ describe('guessing passwords', () => {
     expect((await owner.send('POST', '/session', right, at('198.51.100.7'))).status).toBe(201);
     for (let i = 0; i < 10; i += 1) await guess(`203.0.113.${i}`);
     expect((await guess('203.0.113.99')).status).toBe(429);
+    const forged = { ...at('203.0.113.98'), cookie: `ebbet-known=device.${'A'.repeat(43)}` };
+    expect((await api.anonymous().send('POST', '/session', right, forged)).status).toBe(429);
     expect((await owner.send('POST', '/session', right, at('198.51.100.7'))).status).toBe(201);
   });
   it('from one address holds up those who sit behind it only on devices that are new', async () => {

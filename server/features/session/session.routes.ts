@@ -12,12 +12,15 @@ import { selectPeople } from './session.queries.ts';
 import { readActor, readTokenActor, signIn } from './session.service.ts';
 
 export const COOKIE = 'ebbet';
+/** A session ends this long after it was last used, and this long after it began whatever is done in it. */
+export const SESSION_HOURS = 8;
+const LONGEST_HOURS = 24;
 
 /** Puts the signed-in person, or whom a token acts for, on the request; without one the request goes on as nobody's. */
 export function knowActor(context: Context): RequestHandler {
   return async (req, _res, next) => {
     const bearer = /^Bearer (\S{1,200})$/.exec(req.get('authorization') ?? '')?.[1];
-    const id = req.session?.personId;
+    const id = req.session?.personId && isFresh(req.session.since, context) ? req.session.personId : null;
     const actor = bearer ? await readTokenActor(context, bearer) : id ? await readActor(context, id) : null;
     if (actor) req.actor = actor;
     next();
@@ -55,6 +58,8 @@ export function sessionRoutes(context: Context, { pool, limits, sessionSecret, d
       req.session.regenerate((error) => (error ? reject(error) : resolve())),
     );
     req.session.personId = personId;
+    req.session.since = context.clock.now().toISOString();
+    req.session.device = deviceOf(req.get('user-agent'));
     await new Promise<void>((resolve, reject) => req.session.save((error) => (error ? reject(error) : resolve())));
     answer(res, signedInAnswer, { personId }, 201);
   });
@@ -72,6 +77,19 @@ export function sessionRoutes(context: Context, { pool, limits, sessionSecret, d
       answer(res, demoPeopleAnswer, { people, password: 'saltmarsh' });
     });
   return router;
+}
+
+/** Whether a session has not reached its absolute end. */
+const isFresh = (since: string | undefined, { clock }: Pick<Context, 'clock'>): boolean =>
+  since !== undefined && clock.now().getTime() - Date.parse(since) < LONGEST_HOURS * 3_600_000;
+
+/** A browser and its system in a few words, as far as it tells. */
+function deviceOf(agent = ''): string {
+  const browser = /(Edg|Firefox|Chrome)\/(\d+)/.exec(agent) ?? /(Version)\/(\d+).*Safari/.exec(agent);
+  const system = /\((?:X11; )?([\w .]{1,40})/.exec(agent)?.[1];
+  if (!browser) return 'a program';
+  const name = { Edg: 'Edge', Version: 'Safari' }[browser[1]!] ?? browser[1];
+  return [`${name} ${browser[2]}`, system].filter(Boolean).join(', ');
 }
 
 const rolesOf = (grants: readonly Grant[]): Grant['role'][] => [...new Set(grants.map((g) => g.role))];

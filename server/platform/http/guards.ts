@@ -14,6 +14,9 @@ declare module 'express-serve-static-core' {
 declare module 'express-session' {
   interface SessionData {
     personId: string;
+    /** When it began, ISO 8601, and what the browser called itself. */
+    since: string;
+    device: string;
   }
 }
 

@@ -22,6 +22,8 @@ const sends: Record<string, (res: ServerResponse) => void> = {
     const more = () => res.writable && res.write(Buffer.alloc(1024 * 1024), () => setImmediate(more));
     more();
   },
+  '/deliveries/most': (res) => res.end(Buffer.alloc(15 * 1024 * 1024)),
+  '/deliveries/more': (res) => res.end(Buffer.alloc(15 * 1024 * 1024 + 1)),
   '/deliveries/cut': (res) => {
     res.writeHead(200, { 'content-length': '1000' });
     res.write('half');
@@ -50,6 +52,7 @@ describe('what the bank sends', () => {
     expect(followed).toBe(0);
   });
   it('has a greatest size, and has to arrive whole', async () => {
+    expect([await said('most'), await said('more')]).toEqual(['taken', expect.stringContaining('larger than 15 MB')]);
     expect(await said('endless')).toContain('larger than 15 MB');
     expect(await said('cut')).toContain('broke off');
     expect(await said('none')).toBe('The bank answered 404.');

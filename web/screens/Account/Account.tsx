@@ -1,0 +1,110 @@
+import { endSession, revokeToken, useSessions, useTokens, type SignedInAt, type Token } from '../../api/account.ts';
+import type { Person } from '../../api/session.ts';
+import { failed } from '../../parts/failed.ts';
+import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { toast } from '../../parts/toast.tsx';
+import { sayMoment } from '../../words/sayEvent.ts';
+
+/** A person's own: who they are here, where they are signed in, and the tokens that act for them. */
+export default function Account({ person }: { person: Person }) {
+  return (
+    <div className="w-full max-w-3xl p-4">
+      <h1 className="text-xl font-semibold">{person.name}</h1>
+      <p className="quiet">
+        {person.email} · {person.roles.join(', ')}
+      </p>
+      <Sessions />
+      <Tokens />
+    </div>
+  );
+}
+
+function Sessions() {
+  const { data, error, mutate } = useSessions();
+  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Loading shape="rows" />;
+  const end = async ({ id }: SignedInAt) => {
+    const answer = await endSession(id).catch(failed);
+    if (!answer) return;
+    void mutate(answer, false);
+    toast({ text: 'That session has ended' });
+  };
+  return (
+    <section className="mt-6" aria-labelledby="sessions">
+      <h2 id="sessions" className="mb-1 font-semibold">
+        Where you are signed in
+      </h2>
+      <ul className="rounded-box border border-base-300 bg-base-100">
+        {data.sessions.map((s) => (
+          <SessionRow key={s.id} session={s} onEnd={() => void end(s)} />
+        ))}
+      </ul>
+      <p className="quiet mt-1 text-sm">
+        A session ends eight hours after it was last used, and a day after it began. End any that you do not know.
+      </p>
+    </section>
+  );
+}
+
+function SessionRow({ session: s, onEnd }: { session: SignedInAt; onEnd: () => void }) {
+  return (
+    <li className="flex items-center gap-3 border-b border-base-300 px-3 py-2 last:border-b-0">
+      <span className="min-w-0 flex-1">
+        <span className="block font-medium">{s.device}</span>
+        <span className="quiet text-sm">
+          since {sayMoment(s.since)}, last used {sayMoment(s.lastSeen)}
+        </span>
+      </span>
+      {s.here ? (
+        <span className="text-sm">this one</span>
+      ) : (
+        <button type="button" className="btn btn-sm" onClick={onEnd}>
+          End it
+        </button>
+      )}
+    </li>
+  );
+}
+
+function Tokens() {
+  const { data, mutate } = useTokens();
+  const revoke = async ({ id }: Token) => {
+    const answer = await revokeToken(id).catch(failed);
+    if (!answer) return;
+    void mutate(answer, false);
+    toast({ text: 'The token opens nothing any more' });
+  };
+  if (!data || data.tokens.length === 0) return null;
+  return (
+    <section className="mt-6" aria-labelledby="tokens">
+      <h2 id="tokens" className="mb-1 font-semibold">
+        Tokens that act for you
+      </h2>
+      <ul className="rounded-box border border-base-300 bg-base-100">
+        {data.tokens.map((t) => (
+          <TokenRow key={t.id} token={t} onRevoke={() => void revoke(t)} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function TokenRow({ token: t, onRevoke }: { token: Token; onRevoke: () => void }) {
+  return (
+    <li className="flex items-center gap-3 border-b border-base-300 px-3 py-2 last:border-b-0">
+      <span className="min-w-0 flex-1">
+        <span className="block font-medium">{t.name}</span>
+        <span className="quiet text-sm">
+          as {t.roles.join(', ')}, made {sayMoment(t.madeAt)}
+        </span>
+      </span>
+      {t.revokedAt ? (
+        <span className="quiet text-sm">revoked {sayMoment(t.revokedAt)}</span>
+      ) : (
+        <button type="button" className="btn btn-sm" onClick={onRevoke}>
+          Revoke
+        </button>
+      )}
+    </li>
+  );
+}
