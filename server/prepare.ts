@@ -11,9 +11,16 @@ export async function prepare(db: Db, ownerUrl: string, appPassword: string, dem
   await refuseOlder(db);
   await migrateLatest(db);
   await installQueue(ownerUrl, db);
+  await refuseTemporaryTables(db);
   const quoted = await db.raw('select quote_literal(?) as password', [appPassword]);
   await db.raw(`alter role ebbet_app with login password ${quoted.rows[0].password}`);
   if (demo && (await isEmpty(db))) await loadDemo(db);
+}
+
+/** No dump carries a right on the database as a whole, so it is said again each time. */
+async function refuseTemporaryTables(db: Db): Promise<void> {
+  const { rows } = await db.raw('select quote_ident(current_database()) as name');
+  await db.raw(`revoke temporary on database ${rows[0].name} from public`);
 }
 
 /** A database of before the ledger took journals of every source cannot be carried over. */

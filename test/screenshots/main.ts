@@ -26,6 +26,12 @@ interface Shot {
 const line = (page: Page, name: RegExp) => page.getByRole('heading', { name }).waitFor();
 const SHOTS: Shot[] = [
   { name: 'sign-in', who: null, path: '/' },
+  {
+    name: 'account',
+    who: 'maeve.tarrant',
+    path: '/account',
+    act: (page) => page.getByText('this one').waitFor(),
+  },
   { name: 'desk', who: 'maeve.tarrant', path: '/desk' },
   { name: 'sheet', who: 'maeve.tarrant', path: '/desk/C-1001', act: (page) => line(page, /Line 2, receipt/) },
   {
