@@ -131,9 +131,9 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   ),
   m(
     'somebody else’s receipt taken',
-    `${GATHER}/take.service.ts`,
-    'if (one.receipt && receipt?.ownerId !== actor.id)',
-    'if (false)',
+    'server/records/receipts/receiptFor.ts',
+    'if (receipt?.ownerId !== actor.id)',
+    'if (!receipt)',
     GATHER,
   ),
   m(

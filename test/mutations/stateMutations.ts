@@ -93,4 +93,6 @@ export const STATE_MUTATIONS: Mutation[] = [
     'false',
     'server/features/setup',
   ),
+  m('a receipt on two claims', 'server/records/receipts/receiptFor.ts', 'if (other) throw', 'if (false) throw', GATHER),
+  m('a receipt taken by many at once', `${GATHER}/take.service.ts`, 'await lockReceipts(', 'void (', GATHER),
 ];

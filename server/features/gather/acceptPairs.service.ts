@@ -1,5 +1,4 @@
 import { fromMinor, magnitude, signOf } from '../../../core/numbers/amount.ts';
-import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { PairRequest, UnpairRequest } from '../../../contract/gather.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
@@ -8,7 +7,7 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { lockCharges, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf, lockChargesToFree } from '../../records/cards/charges.ts';
 import { updateLine } from '../../records/claims/claims.queries.ts';
-import { selectReceipt } from '../../records/receipts/receipts.queries.ts';
+import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import { refOf, selectDraftLines, type DraftLine } from './gather.queries.ts';
 import { settleCharge } from '../../records/claims/settleCharge.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
@@ -27,6 +26,10 @@ export function acceptPairs(context: Context, actor: Actor, { revisions, pairs }
   return inTransaction(context, (trx) =>
     touchClaims(context, trx, { act: 'pair', actor, claims, charges, facts }, async () => {
       await lockCharges(trx, charges);
+      await lockReceipts(
+        trx,
+        pairs.flatMap((p) => (p.receipt ? [p.receipt] : [])),
+      );
       const lines = new Map((await selectDraftLines(trx, actor.id)).map((l) => [refOf(l), l]));
       for (const pair of pairs) await accept(trx, actor, pair, lines);
     }),
@@ -118,11 +121,10 @@ const stateBefore = (l: DraftLine) => ({
 });
 
 async function pairReceipt(trx: Db, actor: Actor, lines: readonly DraftLine[], receiptId: string): Promise<void> {
-  const receipt = await selectReceipt(trx, BigInt(receiptId));
-  if (receipt?.ownerId !== actor.id) throw new Refused('not-found', { what: 'receipt' });
-  const foreign = receipt.usedOn.find((use) => !(IN_PREPARATION as readonly string[]).includes(use.state));
-  if (foreign) throw new Refused('receipt-in-use', { claim: foreign.claim, state: foreign.state });
-  for (const line of lines) await updateLine(trx, line, { receipt_id: receipt.id });
+  for (const line of lines) {
+    const receipt = await receiptFor(trx, actor, receiptId, line.number);
+    await updateLine(trx, line, { receipt_id: receipt.id });
+  }
 }
 
 /** Takes charges or receipts off lines again; a line is then as it was before the pair. */

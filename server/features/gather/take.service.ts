@@ -11,7 +11,8 @@ import { leftOf, standingOf } from '../../records/cards/charges.ts';
 import { beginClaim } from '../../records/claims/beginClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
 import { insertLine, selectLines, type LineRecord } from '../../records/claims/claims.queries.ts';
-import { selectReceipt, type ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
+import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
+import type { ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
 import { selectUsualCoding } from './gather.queries.ts';
 import { settleCharge } from '../../records/claims/settleCharge.ts';
 import { countryOfTaxNumber, proposeTaxes, type ShownTax } from './proposeTaxes.ts';
@@ -26,6 +27,10 @@ export function takeOnClaim(context: Context, actor: Actor, { claim, purpose, ta
     const touch = { act: 'gather' as const, actor, claims: [seen], charges, facts: () => ({ lines: made }) };
     await touchClaims(context, trx, touch, async (claims) => {
       await lockCharges(trx, charges);
+      await lockReceipts(
+        trx,
+        take.flatMap((t) => (t.receipt ? [t.receipt] : [])),
+      );
       made.push(...(await addLines(trx, actor, claims.get(seen.number)!, take)));
     });
     return seen.number;
@@ -33,13 +38,13 @@ export function takeOnClaim(context: Context, actor: Actor, { claim, purpose, ta
 }
 
 /** Adds a line for each thing taken; their ids. */
-async function addLines(trx: Db, actor: Actor, { at }: LockedClaim, take: Take['take']): Promise<string[]> {
+async function addLines(trx: Db, actor: Actor, { row, at }: LockedClaim, take: Take['take']): Promise<string[]> {
   const codes = await selectTaxCodes(trx);
   const lines = await selectLines(trx, at);
   const first = lines.reduce((a, l) => Math.max(a, /^\d+$/.test(l.id) ? Number(l.id) : 0), 0) + 1;
   const after = lines.length ? lines.length + 1 : 0;
   for (const [i, one] of take.entries()) {
-    const evidence = await evidenceOf(trx, actor, one);
+    const evidence = await evidenceOf(trx, actor, row.number, one);
     await insertLine(trx, at, after + i, lineOf(String(first + i), one, evidence, codes));
     if (evidence.charge) await settleCharge(trx, evidence.charge);
   }
@@ -58,10 +63,9 @@ interface Taken {
   charge: ChargeRecord | null;
 }
 
-async function evidenceOf(trx: Db, actor: Actor, one: Take['take'][number]): Promise<Taken> {
-  const receipt = one.receipt ? ((await selectReceipt(trx, BigInt(one.receipt))) ?? null) : null;
+async function evidenceOf(trx: Db, actor: Actor, claim: string, one: Take['take'][number]): Promise<Taken> {
+  const receipt = one.receipt ? await receiptFor(trx, actor, one.receipt, claim) : null;
   const [charge = null] = one.charge ? await selectCharges(trx, { holderId: actor.id, ids: [one.charge] }) : [];
-  if (one.receipt && receipt?.ownerId !== actor.id) throw new Refused('not-found', { what: 'receipt' });
   if (one.charge && !charge) throw new Refused('not-found', { what: 'charge' });
   if (!receipt && !charge) throw new Refused('nothing-chosen');
   if (receipt?.usedOn[0] && !charge)
