@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { FINANCE, type Lifecycle, type Role } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
-import { statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
+import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
 import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
 import { chartAnswer } from './chart.ts';
 import * as claims from './claims.ts';
@@ -171,12 +171,26 @@ export const ROUTES: readonly RouteContract[] = [
   }),
   route('get', '/cards', 'signed in', 'Cards with their months.', gather.cardsAnswer),
   route('get', '/cards/:card/months/:month', 'signed in', 'A month with its proof.', gather.monthAnswer),
-  route('put', '/cards/:card/months/:month/closed', 'signed in', 'Closes a month.', gather.monthAnswer, {
-    body: gather.seenSchema,
-  }),
-  route('delete', '/cards/:card/months/:month/closed', 'signed in', 'Opens a month again.', gather.monthAnswer, {
-    query: gather.seenQuery,
-  }),
+  route(
+    'put',
+    '/cards/:card/months/:month/closed',
+    whoMay(cardMonthLifecycle, 'close'),
+    'Closes a month.',
+    gather.monthAnswer,
+    {
+      body: gather.seenSchema,
+    },
+  ),
+  route(
+    'delete',
+    '/cards/:card/months/:month/closed',
+    whoMay(cardMonthLifecycle, 'reopen'),
+    'Opens a month again.',
+    gather.monthAnswer,
+    {
+      query: gather.seenQuery,
+    },
+  ),
   route('get', '/statements', statements.READERS, 'Statements and the feed.', statements.statementsAnswer),
   route('post', '/statements', whoMay(statementLifecycle, 'import'), 'Imports a file.', statements.fileAnswer, {
     body: 'file',

@@ -43,10 +43,11 @@ const keep = (event: string, from: CardMonthState, to: CardMonthState, undoneBy:
   act<CardMonthState>({
     event,
     undoneBy,
-    ways: [way([from], to, { as: ['holder'] }), way([from], to, { roles: KEEPERS })],
+    ways: [way([from], to, { roles: KEEPERS })],
+    never: ['holder'],
   });
 
-/** A card's month: closed when its statements and charges agree; the holder or finance does it. */
+/** A card's month: the holder accounts for its charges; finance, but never the holder, closes it when everything agrees. */
 export const cardMonthLifecycle = defineLifecycle('card month', CARD_MONTH_STATES, {
   close: keep('closed', 'open', 'closed', 'reopen'),
   reopen: keep('reopened', 'closed', 'open', 'close'),
@@ -55,11 +56,12 @@ export const cardMonthLifecycle = defineLifecycle('card month', CARD_MONTH_STATE
 export const STATEMENT_STATES = ['imported', 'refused'] as const;
 export type StatementState = (typeof STATEMENT_STATES)[number];
 
-/** A statement of a bank, by hand or from the feed: taken whole, or refused with the reason. */
+/** A statement of a bank, by hand or from the feed: taken whole, or refused with the reason. Nobody brings their own card's. */
 export const statementLifecycle = defineLifecycle('statement', STATEMENT_STATES, {
   import: act<StatementState>({
     event: 'imported',
     ways: [way(null, 'imported', { roles: ['reviewer', 'controller', 'administrator'] })],
+    never: ['holder'],
   }),
   refuse: act<StatementState>({
     event: 'refused',

@@ -141,7 +141,8 @@ describe('a purchasing card’s month', () => {
     const { month } = body.cards[0].months[1];
     const path = `/cards/4427/months/${month}`;
     expect((await tomas.get(path)).status).toBe(404);
-    expect((await leilani.put(`${path}/closed`, { revision: 1 })).body.says).toMatch(/not/);
+    const maeve = await api.as('maeve.tarrant');
+    expect((await maeve.put(`${path}/closed`, { revision: 1 })).body.says).toMatch(/not/);
     const mine = (await leilani.get(path)).body.charges as { id: string }[];
     const { body: claim } = await leilani.post('/drafts/lines', {
       claim: null,
@@ -150,14 +151,18 @@ describe('a purchasing card’s month', () => {
     });
     const { body: view } = await leilani.get(`/claims/${claim.number}`);
     expect(view.settlement.toPay).toBe('0.00');
-    const { body: closed } = await leilani.put(`${path}/closed`, { revision: 1 });
+    expect((await leilani.put(`${path}/closed`, { revision: 1 })).body.code).toBe('not-allowed');
+    await api.owner('person_roles').insert({ person_id: 'P11', role: 'reviewer' });
+    expect((await leilani.put(`${path}/closed`, { revision: 1 })).body.code).toBe('own-record');
+    await api.owner('person_roles').where({ person_id: 'P11', role: 'reviewer' }).delete();
+    const { body: closed } = await maeve.put(`${path}/closed`, { revision: 1 });
     expect([closed.state, closed.revision, closed.may]).toEqual(['closed', 2, ['reopen']]);
-    expect((await leilani.put(`${path}/closed`, { revision: 1 })).body.code).toBe('stale');
-    expect((await tomas.put(`${path}/closed`, { revision: 2 })).status).toBe(404);
+    expect((await maeve.put(`${path}/closed`, { revision: 1 })).body.code).toBe('stale');
+    expect((await tomas.put(`${path}/closed`, { revision: 2 })).body.code).toBe('not-allowed');
     const auditor = await api.as('ottoline.marchbanks');
     expect((await auditor.get(path)).body.may).toEqual([]);
-    expect((await auditor.send('DELETE', `${path}/closed?revision=2`)).body.code).toBe('not-yours');
-    expect([closed.closedBy, closed.proof.difference, closed.proof.problems]).toEqual(['Leilani Kahue', '0.00', []]);
+    expect((await auditor.send('DELETE', `${path}/closed?revision=2`)).body.code).toBe('not-allowed');
+    expect([closed.closedBy, closed.proof.difference, closed.proof.problems]).toEqual(['Maeve Tarrant', '0.00', []]);
     const { body: pairs } = await leilani.get('/pairs');
     const lines = [{ claim: claim.number, line: '1' }];
     const takeOff = () =>
@@ -169,7 +174,7 @@ describe('a purchasing card’s month', () => {
         'month-closed',
         { card: '4427', month },
       ]);
-    expect((await leilani.send('DELETE', `${path}/closed?revision=2`)).body.closedBy).toBeNull();
+    expect((await maeve.send('DELETE', `${path}/closed?revision=2`)).body.closedBy).toBeNull();
     const events = await api
       .owner('events')
       .where({ record_kind: 'card month', record_id: `4427/${month}` })

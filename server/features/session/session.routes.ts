@@ -85,7 +85,7 @@ const isFresh = (since: string | undefined, { clock }: Pick<Context, 'clock'>): 
 
 /** A browser and its system in a few words, as far as it tells. */
 function deviceOf(agent = ''): string {
-  const browser = /(Edg|Firefox|Chrome)\/(\d+)/.exec(agent) ?? /(Version)\/(\d+).*Safari/.exec(agent);
+  const browser = /(Edg|Firefox|Chrome)\/(\d+)/.exec(agent) ?? /(Version)\/(\d+)/.exec(agent);
   const system = /\((?:X11; )?([\w .]{1,40})/.exec(agent)?.[1];
   if (!browser) return 'a program';
   const name = { Edg: 'Edge', Version: 'Safari' }[browser[1]!] ?? browser[1];

@@ -58,11 +58,12 @@ const run = async (fault: Fault | null) => {
 const charges = async () =>
   (await api.owner('charges').where('booked_on', '>', '2031-01-01').orderBy('reference')).map((c) => c.reference);
 const feedSays = async () => (await odd.get('/statements')).body.feed.says;
-const give = async (text: string, name: string, options: object = {}) => {
+const give = (text: string, name: string, options: object = {}) => giveAs(odd, text, name, options);
+const giveAs = async (person: Client, text: string, name: string, options: object = {}) => {
   const form = new FormData();
   form.append('options', JSON.stringify(options));
   form.append('file', new Blob([text]), name);
-  return odd.send('POST', '/statements', form);
+  return person.send('POST', '/statements', form);
 };
 
 describe('the nightly feed', () => {
@@ -187,5 +188,24 @@ describe('what the bank said', () => {
     const broken = { ...good, fetch: () => Promise.reject(new Error('the library’s own words')) };
     await fetchFeed({ ...services(), bank: broken });
     expect(await feedSays()).toContain('2031-03-05: It could not be taken.');
+  });
+});
+
+describe('somebody’s own card', () => {
+  it('gets its statements from somebody else', async () => {
+    await api.owner('person_roles').insert({ person_id: 'P05', role: 'controller' });
+    const tomas = await api.as('tomas.brandao');
+    const table = 'Date,Amount,Merchant\n2031-05-02,10.00,Quay\n2031-05-03,11.00,Pier';
+    const mapping = { delimiter: ',', date: 0, amount: 1, merchant: 2, order: 'ymd', mark: '.', spent: 'positive' };
+    const rest = { purchased: null, reference: null, originalAmount: null, originalCurrency: null, categoryCode: null };
+    const form = new FormData();
+    form.append('options', JSON.stringify({ card: '4433', mapping: { ...mapping, ...rest } }));
+    form.append('file', new Blob([table]), 'own.csv');
+    expect((await tomas.send('POST', '/statements', form)).body.code).toBe('own-record');
+    const cards = [{ id: '4433', currency: 'EUR', owed: 0 }];
+    const own = statementOf({ cards, purchases: [] }, '4433', '2031-05-01', '2031-05-31');
+    const text = writeCamt053([own], '2031-06-01T00:00:00');
+    const [outcome] = (await giveAs(tomas, text, 'own.xml')).body.outcomes;
+    expect([outcome.state, outcome.says]).toEqual(['refused', expect.stringContaining('your own')]);
   });
 });

@@ -47,6 +47,7 @@ const orRefused = <T>(file: GivenFile, reading: Promise<T>): Promise<T> =>
 async function importTable(context: Services, actor: Actor, file: GivenFile, head: TableHead): Promise<FileAnswer> {
   if (!file.mapping || !file.card) return askForColumns(context, file.name, head);
   const card = await selectCard(context.db, file.card);
+  if (card?.holder_id === actor.id) throw new Refused('own-record', { what: 'card' });
   if (!card || !mayImport(actor, card)) throw new Refused('not-found', { what: 'card' });
   const rows = context.reader.rows(file.bytes, file.mapping, card.currency, actor.id);
   const { entries, problems } = await orRefused(file, rows);

@@ -59,7 +59,7 @@ export async function importStatements(
 
 /** Whether somebody may import for a card: by the role they hold for its entity. The feed may for all. */
 export function mayImport(by: Actor | null, card: CardRow): boolean {
-  const record = { state: null, entity: card.entity_id, people: {} };
+  const record = { state: null, entity: card.entity_id, people: { holder: card.holder_id } };
   return by === null || judgeAct(statementLifecycle, 'import', record, by, { isOn: () => true }).ok;
 }
 
@@ -73,6 +73,14 @@ async function importOne(context: Context, place: Place, read: ReadStatement): P
   const found = place.card
     ? await selectCard(context.db, place.card)
     : await selectCardOf(context.db, statement.account);
+  if (found && found !== 'several' && found.holder_id === place.by?.id)
+    return refuse(
+      context,
+      place,
+      read,
+      null,
+      `The card ${found.id} is your own; somebody else has to bring its statements.`,
+    );
   const card = found && found !== 'several' && !mayImport(place.by, found) ? undefined : found;
   if (card === 'several')
     return refuse(

@@ -131,6 +131,8 @@ function Closing({ data, onClose }: { data: MonthView; onClose: (closed: boolean
             </button>
           )}
         </>
+      ) : !data.may.includes('close') ? (
+        <span className="quiet text-sm">Finance closes the month once everything is accounted for.</span>
       ) : (
         <button
           type="button"
