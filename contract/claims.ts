@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Assessment } from '../core/documents/assessment.schema.ts';
 import { parts, type Claim } from '../core/documents/case.schema.ts';
 import type { OwnBook, SharedBook } from '../core/documents/splitBook.ts';
-import { MARKS } from '../core/evidence/comparisons/settledState.ts';
+import { MARKS } from '../core/evidence/comparisons/stateWithMark.ts';
 import {
   TIE_KINDS,
   TIE_STATES,

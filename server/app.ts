@@ -26,7 +26,7 @@ import { atMost } from './platform/http/overload.ts';
 import { createWatch } from './platform/http/watch.ts';
 import { logSlow } from './platform/http/logSlow.ts';
 import { sameOriginWrites } from './platform/http/guards.ts';
-import { usualLimits, type Limits } from './platform/http/limits.ts';
+import { usualThrottles, type Throttles } from './platform/http/throttle.ts';
 import { Refused } from './platform/http/refusal.ts';
 
 export interface AppOptions {
@@ -40,7 +40,7 @@ export interface AppOptions {
   webFolder: string | null;
   /** Proxies whose X-Forwarded headers are believed, by number or address; null believes none. */
   trustProxy?: number | string[] | null;
-  limits?: Limits;
+  throttles?: Throttles;
 }
 
 /** At once in one process; a page asks for a handful. */
@@ -55,7 +55,7 @@ export function createApp({
   demo,
   webFolder,
   trustProxy,
-  limits = usualLimits,
+  throttles = usualThrottles,
 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -67,7 +67,7 @@ export function createApp({
   app.use(securityHeaders());
   app.use(watch.routes(context.db, () => context.reader.load()));
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
-  app.use('/api', atMost(MOST_REQUESTS), apiRouter({ context, pool, sessionSecret, demo, limits }));
+  app.use('/api', atMost(MOST_REQUESTS), apiRouter({ context, pool, sessionSecret, demo, throttles }));
   app.use('/api', () => {
     throw new Refused('not-found', { what: 'such address' });
   });
@@ -77,9 +77,9 @@ export function createApp({
   return app;
 }
 
-type ApiOptions = Pick<AppOptions, 'context' | 'pool' | 'sessionSecret' | 'demo'> & { limits: Limits };
+type ApiOptions = Pick<AppOptions, 'context' | 'pool' | 'sessionSecret' | 'demo'> & { throttles: Throttles };
 
-function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
+function apiRouter({ context, pool, sessionSecret, demo, throttles }: ApiOptions) {
   const PgStore = connectPgSimple(session);
   const router = express.Router();
   router.use((_req, res, next) => {
@@ -101,7 +101,7 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
   router.use(express.json({ limit: '1mb' }));
   router.use(knowActor(context));
   router.use(admit());
-  router.use(sessionRoutes(context, { pool, limits, sessionSecret, demo }));
+  router.use(sessionRoutes(context, { pool, throttles, sessionSecret, demo }));
   const description = JSON.stringify(openApi());
   router.get('/openapi.json', (_req, res) => void res.type('json').send(description));
   router.use(
@@ -113,7 +113,7 @@ function apiRouter({ context, pool, sessionSecret, demo, limits }: ApiOptions) {
     periodRoutes(context),
     setupRoutes(context),
     historyRoutes(context),
-    receiptRoutes(context, pool, limits),
+    receiptRoutes(context, pool, throttles),
     cardRoutes(context),
     statementRoutes(context),
     gatherRoutes(context),

@@ -139,9 +139,23 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   m(
     'anybody closing a month',
     'core/workflow/lifecycles/gathering.ts',
-    "way([from], to, { as: ['holder'] })",
+    'way([from], to, { roles: KEEPERS })',
     'way([from], to)',
     GATHER,
+  ),
+  m(
+    'a holder closing their own month',
+    'core/workflow/lifecycles/gathering.ts',
+    "{ roles: KEEPERS })],\n    never: ['holder'],",
+    '{ roles: KEEPERS })],',
+    GATHER,
+  ),
+  m(
+    'statements of one’s own card',
+    'server/features/statements/import.service.ts',
+    "if (found && found !== 'several' && found.holder_id === place.by?.id)",
+    'if (false)',
+    'server/features/statements',
   ),
   m(
     'somebody else’s card seen',

@@ -129,11 +129,11 @@ export const MONEY_MUTATIONS: Mutation[] = [
   m(
     'what is left after an undone pair',
     `${GATHER}/acceptPairs.service.ts`,
-    '  const [charge] = await selectCharges(trx, { ids: [String(line.charge_id)] });\n  if (charge) await settleCharge(trx, charge);\n}',
+    '  const [charge] = await selectCharges(trx, { ids: [String(line.charge_id)] });\n  if (charge) await divideCharge(trx, charge);\n}',
     '}',
     GATHER,
   ),
-  m('another entity’s card', 'server/records/claims/settleCharge.ts', 'if (line.foreign)', 'if (false)', GATHER),
+  m('another entity’s card', 'server/records/claims/divideCharge.ts', 'if (line.foreign)', 'if (false)', GATHER),
   m(
     'a charge taken twice',
     `${GATHER}/take.service.ts`,

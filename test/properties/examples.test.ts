@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { firstProblem, readCase, writePath } from '../../core/documents/readCase.ts';
-import { isLoose, settledState } from '../../core/evidence/comparisons/settledState.ts';
+import { isLoose, stateWithMark } from '../../core/evidence/comparisons/stateWithMark.ts';
 import { bitsApart, reasonOf } from '../../core/evidence/duplicates/findDuplicates.ts';
 import { assign } from '../../core/evidence/matching/assign.ts';
 import { merchantLikeness, merchantWords } from '../../core/evidence/merchants/merchantWords.ts';
@@ -66,7 +66,7 @@ describe('an example in a comment is true of', () => {
     const a = { ...line, id: 'a', merchant: 'Quay Hotel', receipt: 'r1' };
     expect(reasonOf(a, { ...a, id: 'b' })).toBe('same receipt');
     expect(reasonOf(a, { ...a, id: 'b', amount: 2100n, receipt: 'r2' })).toBeNull();
-    const settled = (state: 'off' | 'tied', mark: 'seen' | 'waived') => settledState({ state }, mark);
+    const settled = (state: 'off' | 'tied', mark: 'seen' | 'waived') => stateWithMark({ state }, mark);
     expect([settled('off', 'waived'), settled('off', 'seen'), settled('tied', 'seen')]).toEqual([
       'waived',
       'off',

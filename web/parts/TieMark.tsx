@@ -1,4 +1,4 @@
-import type { ShownTie } from '../../core/evidence/comparisons/settledState.ts';
+import type { ShownTie } from '../../core/evidence/comparisons/stateWithMark.ts';
 
 export const TIE_WORDS: Record<ShownTie, string> = {
   tied: 'tied',

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { line, makeCase, valid } from '../../../test/fixtures/caseBuilder.ts';
 import { assess } from '../../assess/assess.ts';
-import { isLoose, settledState, type ShownTie } from './settledState.ts';
+import { isLoose, stateWithMark, type ShownTie } from './stateWithMark.ts';
 import { summariseReview } from './summariseReview.ts';
 import { tieText } from './tieText.ts';
 import type { Tie, TieKind } from './tie.types.ts';
@@ -45,7 +45,7 @@ describe('a claim as one row of a list', () => {
 describe('what a reviewer said of a comparison', () => {
   it('settles what is off by waiving, what is open by either, and changes nothing of what is tied', () => {
     const states = (mark: 'seen' | 'waived' | null) =>
-      (['off', 'open', 'tied', 'none'] as const).map((state) => settledState({ state }, mark));
+      (['off', 'open', 'tied', 'none'] as const).map((state) => stateWithMark({ state }, mark));
     expect(states(null)).toEqual(['off', 'open', 'tied', 'none']);
     expect(states('seen')).toEqual(['off', 'seen', 'tied', 'none']);
     expect(states('waived')).toEqual(['waived', 'waived', 'tied', 'none']);

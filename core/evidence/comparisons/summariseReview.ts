@@ -1,6 +1,6 @@
 import type { Assessment } from '../../documents/assessment.schema.ts';
 import { magnitude, toMinor } from '../../numbers/amount.ts';
-import { isLoose, type ShownTie } from './settledState.ts';
+import { isLoose, type ShownTie } from './stateWithMark.ts';
 import { TIE_KINDS, type Tie, type TieKind } from './tie.types.ts';
 
 /** A claim as one row of a list. */

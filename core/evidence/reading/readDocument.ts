@@ -1,6 +1,6 @@
 import { minorUnits } from '../../numbers/minorUnits.ts';
 import { fromMinor } from '../../numbers/amount.ts';
-import { findCurrency, settleKroner } from './_lib/findCurrency.ts';
+import { findCurrency, tellKroner } from './_lib/findCurrency.ts';
 import { findDate } from './_lib/findDate.ts';
 import { findCardDigits, findTaxNumber } from './_lib/findIdentifiers.ts';
 import { findMerchant } from './_lib/findMerchant.ts';
@@ -21,7 +21,7 @@ const USUAL_DECIMALS = 2;
  */
 export function readDocument(words: readonly Word[], asOf: string): Reading {
   const lines = toLines(words);
-  const currency = settleKroner(findCurrency(lines), lines);
+  const currency = tellKroner(findCurrency(lines), lines);
   const decimals = currency ? minorUnits(currency.value)! : USUAL_DECIMALS;
   const write = (minor: bigint) => fromMinor(minor, currency?.value ?? 'EUR');
   const amounts = amountsOf(lines, decimalMark(lines), decimals);

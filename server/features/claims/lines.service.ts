@@ -13,7 +13,7 @@ import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts'
 import { deleteLine, replaceLine, selectClaim, updateLine } from '../../records/claims/claims.queries.ts';
 import { lineRecord } from '../../records/claims/lineRecord.ts';
 import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts';
-import { settleCharge } from '../../records/claims/settleCharge.ts';
+import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
 /** Changes a line of a claim in preparation. What the bank said of a charge stays: amount and date of such a line are not changed. */
@@ -99,7 +99,7 @@ export function removeLine(context: Context, actor: Actor, seen: SeenClaim, line
       if (charge) await lockChargesToFree(trx, [charge]);
       await deleteLine(trx, { ...at, id: lineId });
       const [freed] = charge ? await selectCharges(trx, { ids: [charge] }) : [];
-      if (freed) await settleCharge(trx, freed);
+      if (freed) await divideCharge(trx, freed);
     });
   });
 }

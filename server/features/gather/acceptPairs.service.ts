@@ -9,7 +9,7 @@ import { leftOf, lockChargesToFree } from '../../records/cards/charges.ts';
 import { updateLine } from '../../records/claims/claims.queries.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import { refOf, selectDraftLines, type DraftLine } from './gather.queries.ts';
-import { settleCharge } from '../../records/claims/settleCharge.ts';
+import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
 type Refs = readonly { claim: string; line: string }[];
@@ -67,7 +67,7 @@ async function pairCharge(
   const money = fit(lines, charge, takeAmount);
   for (const line of lines)
     await updateLine(trx, line, { ...money, ...paidBy(charge), before_pair: JSON.stringify(stateBefore(line)) });
-  await settleCharge(trx, charge);
+  await divideCharge(trx, charge);
 }
 
 const paidBy = (charge: ChargeRecord) => ({
@@ -155,5 +155,5 @@ async function unpairCharge(trx: Db, line: DraftLine): Promise<void> {
   const before = line.before_pair ?? { rate_kind: 'reference', settled_amount: null, settled_currency: null };
   await updateLine(trx, line, { ...before, charge_id: null, before_pair: null });
   const [charge] = await selectCharges(trx, { ids: [String(line.charge_id)] });
-  if (charge) await settleCharge(trx, charge);
+  if (charge) await divideCharge(trx, charge);
 }

@@ -14,7 +14,7 @@ import { insertLine, selectLines, type LineRecord } from '../../records/claims/c
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import type { ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
 import { selectUsualCoding } from './gather.queries.ts';
-import { settleCharge } from '../../records/claims/settleCharge.ts';
+import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { countryOfTaxNumber, proposeTaxes, type ShownTax } from './proposeTaxes.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
@@ -46,7 +46,7 @@ async function addLines(trx: Db, actor: Actor, { row, at }: LockedClaim, take: T
   for (const [i, one] of take.entries()) {
     const evidence = await evidenceOf(trx, actor, row.number, one);
     await insertLine(trx, at, after + i, lineOf(String(first + i), one, evidence, codes));
-    if (evidence.charge) await settleCharge(trx, evidence.charge);
+    if (evidence.charge) await divideCharge(trx, evidence.charge);
   }
   return take.map((_, i) => String(first + i));
 }

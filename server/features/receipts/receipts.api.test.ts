@@ -6,7 +6,7 @@ import { systemClock } from '../../platform/ports/clock.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { badReceipts, pdf } from '../../../test/fixtures/badReceipts.ts';
-import { usualLimits } from '../../platform/http/limits.ts';
+import { usualThrottles } from '../../platform/http/throttle.ts';
 
 let api: TestApi;
 let tomas: Client;
@@ -15,16 +15,16 @@ const upload = (client: Client, bytes: Uint8Array, name: string) => {
   form.append('file', new Blob([new Uint8Array(bytes)]), name);
   return client.send('POST', '/receipts', form);
 };
-const limits = {
-  ...usualLimits,
-  upload: (pool: Parameters<typeof usualLimits.upload>[0]) => ({
-    ...usualLimits.upload(pool),
+const throttles = {
+  ...usualThrottles,
+  upload: (pool: Parameters<typeof usualThrottles.upload>[0]) => ({
+    ...usualThrottles.upload(pool),
     points: 40,
     duration: 3600,
   }),
 };
 beforeAll(async () => {
-  api = await startApi('receipts', { limits, work: true });
+  api = await startApi('receipts', { throttles, work: true });
   tomas = await api.as('tomas.brandao');
 });
 afterAll(() => api.close());

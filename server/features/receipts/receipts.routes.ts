@@ -4,7 +4,7 @@ import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';
 import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
-import { limiter, type Limits } from '../../platform/http/limits.ts';
+import { limiter, type Throttles } from '../../platform/http/throttle.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { fileOf, upload } from '../../platform/http/upload.ts';
 import {
@@ -26,9 +26,9 @@ import {
 } from './receipts.service.ts';
 
 /** Receipts: added by their owner, shown as derived pictures to those around the claim, originals to auditors alone. */
-export function receiptRoutes(services: Services, pool: Pool, limits: Limits): Router {
+export function receiptRoutes(services: Services, pool: Pool, throttles: Throttles): Router {
   const router = Router();
-  const perPerson = limiter(new RateLimiterPostgres(limits.upload(pool)), (req) => actorOf(req).id);
+  const perPerson = limiter(new RateLimiterPostgres(throttles.upload(pool)), (req) => actorOf(req).id);
 
   const sendReceipts = async (req: Request, res: Response) =>
     answer(res, receiptsAnswer, (await viewReceipts(services, actorOf(req))) as never);

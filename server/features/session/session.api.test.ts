@@ -1,12 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { waitAfter } from '../../platform/http/guessing.ts';
-import { usualLimits } from '../../platform/http/limits.ts';
+import { usualThrottles } from '../../platform/http/throttle.ts';
 
 let api: TestApi;
 beforeAll(async () => {
-  const limits = { ...usualLimits, guesses: { free: { pair: 3, address: 12, account: 8 }, longestSeconds: 900 } };
-  api = await startApi('session', { trustProxy: ['loopback'], limits });
+  const throttles = { ...usualThrottles, guesses: { free: { pair: 3, address: 12, account: 8 }, longestSeconds: 900 } };
+  api = await startApi('session', { trustProxy: ['loopback'], throttles });
 });
 afterAll(() => api.close());
 

@@ -5,7 +5,7 @@ import type { Context, Grant } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
-import type { Limits } from '../../platform/http/limits.ts';
+import type { Throttles } from '../../platform/http/throttle.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { createGuessing } from '../../platform/http/guessing.ts';
 import { selectPeople } from './session.queries.ts';
@@ -29,15 +29,15 @@ export function knowActor(context: Context): RequestHandler {
 
 interface SessionOptions {
   pool: Pool;
-  limits: Limits;
+  throttles: Throttles;
   sessionSecret: string;
   /** Whether the people of the demo are listed for anybody to choose from. */
   demo: boolean;
 }
 
-export function sessionRoutes(context: Context, { pool, limits, sessionSecret, demo }: SessionOptions): Router {
+export function sessionRoutes(context: Context, { pool, throttles, sessionSecret, demo }: SessionOptions): Router {
   const router = Router();
-  const guessing = createGuessing(pool, sessionSecret, limits);
+  const guessing = createGuessing(pool, sessionSecret, throttles);
 
   router.get('/session', (req, res) => {
     const { actor } = req;

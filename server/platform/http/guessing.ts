@@ -3,7 +3,7 @@ import { parse } from 'cookie';
 import type { Request, Response } from 'express';
 import type { Pool } from 'pg';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
-import type { GuessLimits, Limits } from './limits.ts';
+import type { FreeGuesses, Throttles } from './throttle.ts';
 import { Refused } from './refusal.ts';
 
 /** Slows down whoever guesses passwords, and nobody else. */
@@ -24,11 +24,11 @@ const PEOPLE_A_DEVICE = 5;
  * some that are free each makes the next wait twice as long. A device on which somebody signed in before counts by itself
  * and passes the waits of account and address, so that guessing locks out neither the owner nor the office they sit in.
  */
-export function createGuessing(pool: Pool, secret: string, limits: Limits): Guessing {
-  const failures = new RateLimiterPostgres(limits.failures(pool));
-  const waits = new RateLimiterPostgres(limits.waits(pool));
-  const { free, longestSeconds } = limits.guesses;
-  const keysOf = (req: Request, email: string): [keyof GuessLimits['free'], string][] => {
+export function createGuessing(pool: Pool, secret: string, throttles: Throttles): Guessing {
+  const failures = new RateLimiterPostgres(throttles.failures(pool));
+  const waits = new RateLimiterPostgres(throttles.waits(pool));
+  const { free, longestSeconds } = throttles.guesses;
+  const keysOf = (req: Request, email: string): [keyof FreeGuesses['free'], string][] => {
     const device = knownDevice(req, secret, email);
     if (device) return [['pair', `device ${device} ${email}`]];
     return [

@@ -1,4 +1,4 @@
-import { isLoose } from '../../../core/evidence/comparisons/settledState.ts';
+import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { fingerprintOf, shownTies, type AssessedClaim } from './assessClaim.ts';
 import type { MarkRow } from './marks.queries.ts';

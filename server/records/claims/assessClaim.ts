@@ -3,7 +3,7 @@ import type { Case, Claim } from '../../../core/documents/case.schema.ts';
 import { readCase, writePath } from '../../../core/documents/readCase.ts';
 import { joinBook, type OwnBook, type SharedBook } from '../../../core/documents/splitBook.ts';
 import type { Review } from '../../../core/evidence/comparisons/reviewCase.ts';
-import { settledState } from '../../../core/evidence/comparisons/settledState.ts';
+import { stateWithMark } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { tieText } from '../../../core/evidence/comparisons/tieText.ts';
 import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
@@ -167,7 +167,7 @@ export type ShownTies = ReturnType<typeof shownTies>;
 /** The ties of a claim with the state each has after what the reviewer said. */
 export function shownTies(ties: readonly Tie[], marks: readonly Pick<MarkRow, 'line_id' | 'kind' | 'mark'>[]) {
   const markOf = new Map(marks.map((m) => [`${m.line_id} ${m.kind}`, m.mark]));
-  return ties.map((tie) => ({ ...tie, shown: settledState(tie, markOf.get(`${tie.line} ${tie.kind}`) ?? null) }));
+  return ties.map((tie) => ({ ...tie, shown: stateWithMark(tie, markOf.get(`${tie.line} ${tie.kind}`) ?? null) }));
 }
 
 /** What the queue shows of a claim, as columns. */

@@ -11,7 +11,7 @@ import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
 import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
 import { Comparisons, Steps } from './Comparisons.tsx';
 import { Explained } from './Explained.tsx';
-import { isLoose } from '../../../core/evidence/comparisons/settledState.ts';
+import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 

@@ -2,7 +2,7 @@ import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.
 import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Finding } from '../../../core/documents/finding.ts';
 import type { Line } from '../../../core/documents/case.schema.ts';
-import { isLoose, settledState, type ShownTie } from '../../../core/evidence/comparisons/settledState.ts';
+import { isLoose, stateWithMark, type ShownTie } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import type { ShownMark } from '../../api/claims.ts';
 
 /** A cell of the tie matrix: a line and a kind of comparison. */
@@ -21,7 +21,7 @@ export interface MatrixRow {
 /** The state of a comparison with what the reviewer said of it. */
 export function shownState(tie: Tie | undefined, marks: readonly ShownMark[]): ShownTie {
   if (!tie) return 'none';
-  return settledState(tie, marks.find((m) => m.line === tie.line && m.kind === tie.kind)?.mark ?? null);
+  return stateWithMark(tie, marks.find((m) => m.line === tie.line && m.kind === tie.kind)?.mark ?? null);
 }
 
 export function matrixRows(

@@ -126,7 +126,7 @@ function nordicIn(line: TextLine): Seen[] {
 }
 
 /** Kroner are told apart by the words around them. */
-export function settleKroner(found: Found | null, lines: readonly TextLine[]): Found | null {
+export function tellKroner(found: Found | null, lines: readonly TextLine[]): Found | null {
   if (found?.value !== 'kr') return found;
   const text = plain(lines.map((l) => l.text).join('\n'));
   const [, code] = NORDIC.find(([pattern]) => pattern.test(text)) ?? [];

@@ -11,7 +11,7 @@ export type ShownTie = TieState | MarkKind;
  * on what is tied, and a tick on what is off, change nothing. Off and waived → "waived"; off and seen → "off"; tied and
  * seen → "tied".
  */
-export function settledState(tie: Pick<Tie, 'state'>, mark: MarkKind | null): ShownTie {
+export function stateWithMark(tie: Pick<Tie, 'state'>, mark: MarkKind | null): ShownTie {
   if (mark === 'waived' && (tie.state === 'off' || tie.state === 'open')) return 'waived';
   if (mark === 'seen' && tie.state === 'open') return 'seen';
   return tie.state;

@@ -4,17 +4,17 @@ import { RateLimiterRes, type IRateLimiterPostgresOptions, type RateLimiterPostg
 import { Refused } from './refusal.ts';
 
 /** How many wrong passwords are free, by who is guessed at from where, by address and by account. */
-export interface GuessLimits {
+export interface FreeGuesses {
   free: { pair: number; address: number; account: number };
   longestSeconds: number;
 }
 
 /** How often somebody may try; counted in the database, so that all server processes count together. */
-export interface Limits {
+export interface Throttles {
   /** Wrong passwords, and how long the next try has to wait. */
   failures(pool: Pool): IRateLimiterPostgresOptions;
   waits(pool: Pool): IRateLimiterPostgresOptions;
-  guesses: GuessLimits;
+  guesses: FreeGuesses;
   upload(pool: Pool): IRateLimiterPostgresOptions;
 }
 
@@ -34,7 +34,7 @@ const inTable = (
   duration,
 });
 
-export const usualLimits: Limits = {
+export const usualThrottles: Throttles = {
   failures: (pool) => inTable(pool, 'wrong-password', 1_000_000, 24 * 3600),
   waits: (pool) => inTable(pool, 'sign-in-wait', 1, 3600),
   guesses: { free: { pair: 5, address: 100, account: 50 }, longestSeconds: 900 },

@@ -12,7 +12,7 @@ import { selectLinesOfCharge } from './preparation.queries.ts';
  * of the charge is left. Lines of submitted claims come first and keep their part. Refused for a claim of another entity
  * than the card's. The caller holds the locks of every claim in preparation that has a line of the charge.
  */
-export async function settleCharge(trx: Db, charge: ChargeRecord): Promise<void> {
+export async function divideCharge(trx: Db, charge: ChargeRecord): Promise<void> {
   let sum = 0n;
   let before = 0n;
   for (const line of await selectLinesOfCharge(trx, charge.id)) {
