@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { FORMATS, writeSchema } from '../cli/schemaCommand.ts';
 import { openApi } from '../contract/openApi.ts';
 import { drawLifecycle } from '../core/workflow/drawLifecycle.ts';
 import { ROUTES, type Who } from '../contract/routes.ts';
@@ -13,6 +14,9 @@ import { LIFECYCLES } from '../core/workflow/lifecycles/all.ts';
 const FILES: Record<string, () => string> = {
   'lifecycles.md': writeLifecycles,
   'access.md': writeAccess,
+  ...Object.fromEntries(
+    FORMATS.map((format) => [`schemas/${format.replace('/', '-')}.json`, () => `${writeSchema(format)}\n`]),
+  ),
   'openapi.json': () => `${JSON.stringify(openApi(), null, 1)}\n`,
 };
 

@@ -1,8 +1,9 @@
+import { spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { isBuiltin } from 'node:module';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { expect, it } from 'vitest';
+import { beforeAll, expect, it } from 'vitest';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const folder = join(root, 'build/server');
@@ -20,6 +21,12 @@ function packagesOf(text: string): string[] {
       .join('/'),
   );
 }
+
+/** The unit tests come before anything is built. */
+beforeAll(() => {
+  const build = `import('./bin/lib/build.mjs').then((m) => m.buildIfChanged())`;
+  expect(spawnSync(process.execPath, ['-e', build], { cwd: root }).status).toBe(0);
+});
 
 it('the server’s bundles need nothing that is only there for development', () => {
   const { dependencies } = JSON.parse(readFileSync(join(root, 'package.json'), 'utf8'));

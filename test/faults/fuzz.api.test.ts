@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ROUTES, type RouteContract } from '../../contract/routes.ts';
-import { startApi, type TestApi } from '../fixtures/startApi.ts';
+import { cookiesOf, startApi, type TestApi } from '../fixtures/startApi.ts';
 import { NASTY, NASTY_PARTS, pathsOf, sampleOf, withAt } from './nasty.ts';
 
 /** Somebody who holds every role, so that no request is turned away before it is looked at. */
@@ -17,7 +17,9 @@ beforeAll(async () => {
   const body = JSON.stringify({ email: 'tomas.brandao@saltmarsh.example', password: 'saltmarsh' });
   const headers = { 'content-type': 'application/json' };
   const signedIn = await fetch(`${api.url}/api/session`, { method: 'POST', headers, body });
-  cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!;
+  cookie = cookiesOf(signedIn);
+  const own = await fetch(`${api.url}/api/claims/own`, { headers: { cookie } });
+  if (!own.ok) throw new Error('nobody is signed in, so nothing would be tried');
 });
 afterAll(async () => {
   process.stdout.write(`${tried} hostile requests tried\n`);

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startApi, type Client, type TestApi } from '../fixtures/startApi.ts';
+import { cookiesOf, startApi, type Client, type TestApi } from '../fixtures/startApi.ts';
 
 /** Requests that no browser of ours makes, byte for byte. */
 let api: TestApi;
@@ -19,7 +19,9 @@ beforeAll(async () => {
   const headers = { 'content-type': 'application/json' };
   const body = JSON.stringify({ email: 'tomas.brandao@saltmarsh.example', password: 'saltmarsh' });
   const signedIn = await fetch(`${api.url}/api/session`, { method: 'POST', headers, body });
-  cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!;
+  cookie = cookiesOf(signedIn);
+  const own = await fetch(`${api.url}/api/claims/own`, { headers: { cookie } });
+  if (!own.ok) throw new Error('nobody is signed in, so nothing would be tried');
 });
 afterAll(() => api.close());
 
