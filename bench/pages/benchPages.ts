@@ -1,6 +1,6 @@
 import type { ClaimAnswer } from '../../contract/claims.ts';
 import setup from '../../test/fixtures/templateDatabase.ts';
-import { startApi, type Client, type TestApi } from '../../test/fixtures/startApi.ts';
+import { cookiesOf, startApi, type Client, type TestApi } from '../../test/fixtures/startApi.ts';
 import { databaseUrl } from '../../test/fixtures/testDatabase.ts';
 import { median, type Row } from '../measure.ts';
 import { bareRoute } from './bareRoute.ts';
@@ -94,7 +94,7 @@ async function reader(url: string): Promise<(path: string) => Promise<string>> {
   const credentials = { email: 'noor.aldosari@saltmarsh.example', password: 'saltmarsh' };
   const headers = { 'content-type': 'application/json' };
   const signedIn = await fetch(`${url}/api/session`, { method: 'POST', headers, body: JSON.stringify(credentials) });
-  const cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
+  const cookie = cookiesOf(signedIn);
   return async (path) => {
     const response = await fetch(`${url}/api${path}`, { headers: { cookie } });
     if (!response.ok) throw new Error(`${path} was answered with ${response.status}`);
