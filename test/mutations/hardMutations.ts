@@ -1,7 +1,7 @@
 import type { Mutation } from './mutations.ts';
 import { m } from './guard.ts';
 
-const HELPERS = 'server/platform/outside/helpers';
+const HELPERS = 'server/platform/helpers';
 const HTTP = 'server/platform/http';
 const SESSION = 'server/features/session';
 const BANK = 'server/platform/ports/bank.ts';
@@ -24,8 +24,16 @@ export const HARD_MUTATIONS: Mutation[] = [
   m('requests without end', `${HTTP}/overload.ts`, 'if (underWay >= requests)', 'if (false)', HTTP),
   m('an address open to all roles', `${HTTP}/admit.ts`, 'hasAny(actor, who)', 'true', `${HTTP}/admit`),
   m('a token that makes tokens', `${HTTP}/admit.ts`, 'req.session?.personId ?', 'true ?', SESSION, `${HTTP}/admit`),
-  m('guessing without a wait', `${HTTP}/guessing.ts`, 'if (ms > 0) throw', 'if (false) throw', SESSION),
+  m('guessing without a wait', `${HTTP}/guessing.ts`, 'if (longest > 0) throw', 'if (false) throw', SESSION),
   m('an owner locked out by guessing', `${HTTP}/guessing.ts`, 'if (device) return', 'if (false) return', SESSION),
+  m(
+    'guesses all at once',
+    `${HTTP}/guessing.ts`,
+    'refuseFor(await Promise.all(keys.map(count)))',
+    'void count',
+    SESSION,
+  ),
+  m('an address nobody named', `${HTTP}/admit.ts`, 'res.locals.admitted ?', 'true ?', `${HTTP}/admit`),
   m('a device anybody can say they have', `${HTTP}/guessing.ts`, 'timingSafeEqual(given, right)', 'true', SESSION),
   m('figures for the world', `${HTTP}/watch.ts`, "if (req.get('x-forwarded-for'))", 'if (false)', HTTP),
   m('a claim of any size', 'core/documents/checkSize.ts', 'if (size > MOST)', 'if (false)', 'core/documents'),

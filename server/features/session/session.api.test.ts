@@ -56,6 +56,18 @@ describe('guessing passwords', () => {
       expect(answers[4]!.headers.get('retry-after')).toBe('1');
     }
   });
+  it('gains nothing by many at once', async () => {
+    const email = 'noor.aldosari@saltmarsh.example';
+    const answers = await Promise.all(Array.from({ length: 20 }, () => guess('192.0.2.9', email)));
+    const looked = answers.filter((a) => a.status === 401).length;
+    // Three are free, and the first that is not opens the wait.
+    expect([looked, answers.filter((a) => a.status === 429).length]).toEqual([4, 16]);
+  });
+  it('keeps no e-mail, and takes one of any length', async () => {
+    expect((await guess('192.0.2.10', `${'a'.repeat(290)}@x.example`)).status).toBe(401);
+    const keys = await api.owner('rate_limits').pluck('key');
+    expect(keys.filter((key) => key.includes('@'))).toEqual([]);
+  });
   it('locks the owner out neither on a device of theirs nor where nobody guessed', async () => {
     const owner = api.anonymous();
     const right = { email: ODD, password: 'saltmarsh' };

@@ -3,10 +3,9 @@ import type { Pool } from 'pg';
 import { demoPeopleAnswer, sessionAnswer, signedInAnswer, signInSchema } from '../../../contract/session.ts';
 import type { Context, Grant } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
-import { today } from '../../platform/ports/clock.ts';
+import { today, type Clock } from '../../platform/ports/clock.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
 import type { Throttles } from '../../platform/http/throttle.ts';
-import { Refused } from '../../platform/http/refusal.ts';
 import { createGuessing } from '../../platform/http/guessing.ts';
 import { selectPeople } from './session.queries.ts';
 import { readActor, readTokenActor, signIn } from './session.service.ts';
@@ -48,12 +47,9 @@ export function sessionRoutes(context: Context, { pool, throttles, sessionSecret
   router.post('/session', async (req, res) => {
     const { email, password } = checked(signInSchema, req.body);
     const person = email.toLowerCase();
-    await guessing.before(req, person);
-    const personId = await signIn(context, email, password).catch(async (error: unknown) => {
-      if (error instanceof Refused) await guessing.failed(req, person);
-      throw error;
-    });
-    await guessing.succeeded(req, res, person);
+    const attempt = await guessing.attempt(req, person);
+    const personId = await signIn(context, email, password);
+    await attempt.succeeded(res);
     await new Promise<void>((resolve, reject) =>
       req.session.regenerate((error) => (error ? reject(error) : resolve())),
     );
@@ -79,9 +75,10 @@ export function sessionRoutes(context: Context, { pool, throttles, sessionSecret
   return router;
 }
 
-/** Whether a session has not reached its absolute end. */
+/** What began before this has reached its absolute end. */
+export const oldestSession = (clock: Clock): Date => new Date(clock.now().getTime() - LONGEST_HOURS * 3_600_000);
 const isFresh = (since: string | undefined, { clock }: Pick<Context, 'clock'>): boolean =>
-  since !== undefined && clock.now().getTime() - Date.parse(since) < LONGEST_HOURS * 3_600_000;
+  since !== undefined && new Date(since) > oldestSession(clock);
 
 /** A browser and its system in a few words, as far as it tells. */
 function deviceOf(agent = ''): string {

@@ -7,10 +7,11 @@ export interface SessionRow {
 }
 
 /** A person's sessions that have not ended, the newest first. */
-export const selectSessions = (db: Db, personId: string): Promise<SessionRow[]> =>
+export const selectSessions = (db: Db, personId: string, begunAfter: Date): Promise<SessionRow[]> =>
   db('sessions')
     .whereRaw(`sess ->> 'personId' = ?`, [personId])
     .where('expire', '>', db.fn.now())
+    .whereRaw(`(sess ->> 'since')::timestamptz > ?`, [begunAfter])
     .orderByRaw(`sess ->> 'since' desc`)
     .limit(100);
 

@@ -6,13 +6,14 @@ import { answer } from '../../platform/http/answer.ts';
 import { actorOf, param } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { deleteSession, selectSessions, type SessionRow } from './sessions.queries.ts';
-import { SESSION_HOURS } from './session.routes.ts';
+import { oldestSession, SESSION_HOURS } from './session.routes.ts';
 
 /** Where a person is signed in, and the end of it wherever they say. */
-export function sessionsRoutes({ db }: Pick<Context, 'db'>): Router {
+export function sessionsRoutes({ db, clock }: Pick<Context, 'db' | 'clock'>): Router {
   const router = Router();
+  const own = (req: Request) => selectSessions(db, actorOf(req).id, oldestSession(clock));
   const view = async (req: Request) => {
-    const rows = await selectSessions(db, actorOf(req).id);
+    const rows = await own(req);
     return { sessions: rows.map((row) => writeSession(row, req.sessionID)) };
   };
   router.get('/sessions', async (req, res) => {
@@ -20,7 +21,7 @@ export function sessionsRoutes({ db }: Pick<Context, 'db'>): Router {
   });
   router.delete('/sessions/:id', async (req, res) => {
     const wanted = param(req, 'id');
-    const found = (await selectSessions(db, actorOf(req).id)).find(({ sid }) => nameOf(sid) === wanted);
+    const found = (await own(req)).find(({ sid }) => nameOf(sid) === wanted);
     if (!found) throw new Refused('not-found', { what: 'session of yours' });
     await deleteSession(db, found.sid);
     answer(res, sessionsAnswer, await view(req));

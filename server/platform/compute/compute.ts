@@ -1,8 +1,8 @@
 import { availableParallelism } from 'node:os';
 import { Refused } from '../http/refusal.ts';
-import { HelperFault } from '../outside/helpers/helper.ts';
-import { createHelpers, type Helpers } from '../outside/helpers/helpers.ts';
-import { nodeProgram } from '../outside/helpers/nodeProgram.ts';
+import { HelperFault } from '../helpers/helper.ts';
+import { createHelpers, type Helpers } from '../helpers/helpers.ts';
+import { nodeProgram } from '../helpers/nodeProgram.ts';
 import { computeHere, type Work } from './work.ts';
 
 /** Above this much work, counted by the caller, a computation would hold up other requests for some 50 ms. */
@@ -29,9 +29,9 @@ export async function compute<N extends keyof Work>(
   return (await helpers.ask(asked).catch(comeBack)) as ReturnType<Work[N]>;
 }
 
-/** A process that was ended over it may be well the next time. */
+/** A process that was ended over it may be well the next time; work that failed will fail again. */
 function comeBack(error: unknown): never {
-  throw error instanceof HelperFault ? new Refused('busy', { seconds: 5 }) : error;
+  throw error instanceof HelperFault && error.kind !== 'failed' ? new Refused('busy', { seconds: 5 }) : error;
 }
 
 /** Ends the processes; they are made again when there is need. */

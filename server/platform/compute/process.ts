@@ -1,4 +1,4 @@
-import { serve } from '../outside/helpers/serve.ts';
+import { serve } from '../helpers/serve.ts';
 import { computeHere } from './work.ts';
 
 /** A process of its own for computations that would hold up the server. */

@@ -1,8 +1,12 @@
+import express from 'express';
+import pino from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { z } from 'zod';
 import { ROUTES, type RouteContract } from '../../../contract/routes.ts';
 import { ROLES, type Role } from '../../../core/workflow/lifecycle.types.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { admit } from './admit.ts';
+import { answerErrors } from './answerErrors.ts';
 import { sampleOf } from '../../../test/faults/nasty.ts';
 
 /** Somebody of each role alone, somebody of none, and nobody. */
@@ -50,6 +54,16 @@ const routes = ROUTES.filter((r) => r.path !== '/session' && !(r.method === 'pos
 const name = (route: RouteContract) => `${route.method} ${route.path}`;
 
 describe('every address', () => {
+  it('has to be named, else it is not there, whatever would serve it', async () => {
+    const app = express();
+    app.use(admit(), (_req, res) => void res.send('served'));
+    app.use(answerErrors(pino({ level: 'silent' })));
+    const server = app.listen(0);
+    const { port } = server.address() as { port: number };
+    const answerOf = async (path: string) => (await fetch(`http://127.0.0.1:${port}${path}`)).status;
+    expect([await answerOf('/session'), await answerOf('/nowhere')]).toEqual([200, 404]);
+    server.close();
+  });
   it('asks who it is, unless it is for anybody', async () => {
     const open: string[] = [];
     for (const route of routes)

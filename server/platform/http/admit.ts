@@ -6,17 +6,22 @@ import { Refused } from './refusal.ts';
 
 /**
  * Lets through whom the contract names for an address, before any feature sees the request: the one place where routes meet
- * roles. What a person may do with the record they ask for is judged where it is locked.
+ * roles. An address that the contract does not name is not there, whatever serves it. What a person may do with the record they
+ * ask for is judged where it is locked.
  */
 export function admit(): Router {
   const router = Router();
   for (const { method, path, who } of ROUTES) router[method](path, guardOf(who));
+  router.use((_req, res, next) =>
+    next(res.locals.admitted ? undefined : new Refused('not-found', { what: 'such address' })),
+  );
   return router;
 }
 
 /** Each is called gate, so that a list of what is served can tell them from what serves. */
 function guardOf(who: Who): RequestHandler {
-  return function gate(req, _res, next) {
+  return function gate(req, res, next) {
+    res.locals.admitted = true;
     next(who === 'anybody' ? undefined : refusalOf(req, who));
   };
 }

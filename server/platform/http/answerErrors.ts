@@ -15,6 +15,7 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
     const refused = toRefused(error);
     const reference = randomUUID().slice(0, 8);
     const { seconds } = refused.numbers;
+    res.locals.refused = refused.code;
     if (refused.status >= 500) log.error({ reference, refused: refused.code, ...described(error) }, 'unforeseen');
     if (typeof seconds === 'number') res.set('Retry-After', String(seconds));
     res.status(refused.status).json({
@@ -26,8 +27,9 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
   };
 }
 
-/** An error for the log: where it came from, but not the values it was about. */
+/** An error for the log: its kind and where it came from. A message may hold values, so it is left out. */
 function described(error: unknown) {
   const { name, code, stack } = error as { name?: string; code?: string; stack?: string };
-  return { name, code, stack: stack?.slice(0, LONGEST_IN_LOG) };
+  const frames = stack?.split('\n').filter((line) => /^\s+at /.test(line));
+  return { name, code, at: frames?.join('\n').slice(0, LONGEST_IN_LOG) };
 }

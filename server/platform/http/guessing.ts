@@ -2,17 +2,19 @@ import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import { parse } from 'cookie';
 import type { Request, Response } from 'express';
 import type { Pool } from 'pg';
-import { RateLimiterPostgres } from 'rate-limiter-flexible';
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import { sha256 } from '../history/sha256.ts';
 import type { FreeGuesses, Throttles } from './throttle.ts';
 import { Refused } from './refusal.ts';
 
 /** Slows down whoever guesses passwords, and nobody else. */
 export interface Guessing {
-  /** Refused, with the time to wait, when there were too many wrong passwords. */
-  before(req: Request, email: string): Promise<void>;
-  failed(req: Request, email: string): Promise<void>;
-  /** Forgets the failures, and knows this device from now on. */
-  succeeded(req: Request, res: Response, email: string): Promise<void>;
+  /** Counts an attempt before its password is looked at; refused, with the time to wait, when there were too many. */
+  attempt(req: Request, email: string): Promise<Attempt>;
+}
+export interface Attempt {
+  /** Takes the attempt out of the count again, and knows this device from now on. */
+  succeeded(res: Response): Promise<void>;
 }
 
 const COOKIE = 'ebbet-known';
@@ -20,45 +22,72 @@ const DEVICE_DAYS = 365;
 const PEOPLE_A_DEVICE = 5;
 
 /**
- * Wrong passwords are counted, in the database, by who is guessed at from where, by the address, and by the account; after
- * some that are free each makes the next wait twice as long. A device on which somebody signed in before counts by itself
- * and passes the waits of account and address, so that guessing locks out neither the owner nor the office they sit in.
+ * Attempts are counted, in the database, by who is guessed at from where, by the address, and by the account; after some
+ * that are free each makes the next wait twice as long. Counting comes before looking, so many at once gain nothing. A
+ * device on which somebody signed in before counts by itself and passes the waits of account and address, so that guessing
+ * locks out neither the owner nor the office they sit in.
  */
 export function createGuessing(pool: Pool, secret: string, throttles: Throttles): Guessing {
-  const failures = new RateLimiterPostgres(throttles.failures(pool));
+  const counted = new RateLimiterPostgres(throttles.failures(pool));
   const waits = new RateLimiterPostgres(throttles.waits(pool));
   const { free, longestSeconds } = throttles.guesses;
-  const keysOf = (req: Request, email: string): [keyof FreeGuesses['free'], string][] => {
-    const device = knownDevice(req, secret, email);
-    if (device) return [['pair', `device ${device} ${email}`]];
-    return [
-      ['pair', `pair ${req.ip} ${email}`],
-      ['address', `address ${req.ip}`],
-      ['account', `account ${email}`],
-    ];
+
+  /** Whether the attempt may go on by one key: it is free, or the first since the last wait was over. */
+  const count = async ({ kind, key }: Counted): Promise<number> => {
+    const { consumedPoints } = await counted.penalty(key);
+    const seconds = waitAfter(consumedPoints - free[kind], longestSeconds);
+    if (seconds === 0) return 0;
+    try {
+      await waits.consume(key, 1, { customDuration: seconds });
+      return 0;
+    } catch (error) {
+      if (!(error instanceof RateLimiterRes)) throw error;
+      await counted.reward(key);
+      return Math.ceil(error.msBeforeNext / 1000);
+    }
   };
+  /** How long a wait goes on; whoever comes meanwhile is not counted. */
+  const secondsLeft = async ({ key }: Counted): Promise<number> =>
+    Math.ceil(((await waits.get(key))?.msBeforeNext ?? 0) / 1000);
   return {
-    async before(req, email) {
-      const found = await Promise.all(keysOf(req, email).map(([, key]) => waits.get(key)));
-      const ms = Math.max(0, ...found.map((wait) => wait?.msBeforeNext ?? 0));
-      if (ms > 0) throw new Refused('too-many', { seconds: Math.ceil(ms / 1000) });
-    },
-    async failed(req, email) {
-      for (const [kind, key] of keysOf(req, email)) {
-        const { consumedPoints } = await failures.penalty(key);
-        const seconds = waitAfter(consumedPoints - free[kind], longestSeconds);
-        if (seconds > 0) await waits.block(key, seconds);
-      }
-    },
-    async succeeded(req, res, email) {
-      const [[, key]] = keysOf(req, email) as [[string, string]];
-      await Promise.all([failures.delete(key), waits.delete(key)]);
-      rememberDevice(req, res, secret, email);
+    async attempt(req, email) {
+      const keys = keysOf(req, email, knownDevice(req, secret, email));
+      refuseFor(await Promise.all(keys.map(secondsLeft)));
+      refuseFor(await Promise.all(keys.map(count)));
+      return {
+        async succeeded(res) {
+          const [own, ...others] = keys.map(({ key }) => key);
+          await Promise.all([counted.delete(own!), ...others.map((key) => counted.reward(key))]);
+          await Promise.all(keys.map(({ key }) => waits.delete(key)));
+          rememberDevice(req, res, secret, email);
+        },
+      };
     },
   };
 }
 
-/** Seconds to wait after so many wrong passwords beyond the free ones: 1, 2, 4 … up to the longest. 0 → 0; 3 → 4. */
+function refuseFor(seconds: readonly number[]): void {
+  const longest = Math.max(...seconds);
+  if (longest > 0) throw new Refused('too-many', { seconds: longest });
+}
+
+interface Counted {
+  kind: keyof FreeGuesses['free'];
+  key: string;
+}
+
+/** By what an attempt is counted: digests, so that no e-mail is kept and any length fits. */
+function keysOf(req: Request, email: string, device: string | null): Counted[] {
+  const counted = (kind: Counted['kind'], ...what: string[]): Counted => ({
+    kind,
+    key: sha256([kind, ...what].join('\n')),
+  });
+  if (device) return [counted('pair', 'device', device, email)];
+  const address = req.ip ?? 'unknown';
+  return [counted('pair', address, email), counted('address', address), counted('account', email)];
+}
+
+/** Seconds to wait after so many attempts beyond the free ones: 1, 2, 4 … up to the longest. 0 → 0; 3 → 4. */
 export const waitAfter = (beyond: number, longest: number): number =>
   beyond <= 0 ? 0 : Math.min(longest, 2 ** (beyond - 1));
 

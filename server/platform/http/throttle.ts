@@ -3,7 +3,7 @@ import type { Pool } from 'pg';
 import { RateLimiterRes, type IRateLimiterPostgresOptions, type RateLimiterPostgres } from 'rate-limiter-flexible';
 import { Refused } from './refusal.ts';
 
-/** How many wrong passwords are free, by who is guessed at from where, by address and by account. */
+/** How many attempts are free, by who is guessed at from where, by address and by account. */
 export interface FreeGuesses {
   free: { pair: number; address: number; account: number };
   longestSeconds: number;
@@ -11,7 +11,7 @@ export interface FreeGuesses {
 
 /** How often somebody may try; counted in the database, so that all server processes count together. */
 export interface Throttles {
-  /** Wrong passwords, and how long the next try has to wait. */
+  /** Attempts to sign in that did not succeed, and how long the next has to wait. */
   failures(pool: Pool): IRateLimiterPostgresOptions;
   waits(pool: Pool): IRateLimiterPostgresOptions;
   guesses: FreeGuesses;

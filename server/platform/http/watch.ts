@@ -28,8 +28,8 @@ export function createWatch(): Watch {
   });
   const refusals = new Counter({
     name: 'ebbet_refusals_total',
-    help: 'Requests answered with 4xx or 5xx, by status',
-    labelNames: ['status'] as const,
+    help: 'Requests that were refused, by the code of the refusal',
+    labelNames: ['code'] as const,
     registers: [register],
   });
   return {
@@ -37,7 +37,7 @@ export function createWatch(): Watch {
       const done = seconds.startTimer();
       res.once('finish', () => {
         done({ method: req.method, status: res.statusCode });
-        if (res.statusCode >= 400) refusals.inc({ status: res.statusCode });
+        if (res.locals.refused) refusals.inc({ code: res.locals.refused as string });
       });
       next();
     },

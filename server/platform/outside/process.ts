@@ -1,4 +1,4 @@
-import { serve } from './helpers/serve.ts';
+import { serve } from '../helpers/serve.ts';
 import { inspect } from './reading/inspect.ts';
 import { readFile, type FileToRead } from './reading/readFile.ts';
 import { readRows, readStatementFile, type RowsToRead } from './statements/readStatementFile.ts';

@@ -1,8 +1,8 @@
 import { availableParallelism } from 'node:os';
 import type { Mapping } from '../../../contract/statements.ts';
-import { HelperFault } from './helpers/helper.ts';
-import { nodeProgram } from './helpers/nodeProgram.ts';
-import { createHelpers, type Asked } from './helpers/helpers.ts';
+import { HelperFault } from '../helpers/helper.ts';
+import { nodeProgram } from '../helpers/nodeProgram.ts';
+import { createHelpers, type Asked } from '../helpers/helpers.ts';
 import type { Task } from './process.ts';
 import type { FileToRead } from './reading/readFile.ts';
 import type { Inspected, ReadResult } from './reading/reading.types.ts';

@@ -36,7 +36,12 @@ function Sessions() {
       </h2>
       <ul className="rounded-box border border-base-300 bg-base-100">
         {data.sessions.map((s) => (
-          <SessionRow key={s.id} session={s} onEnd={() => void end(s)} />
+          <OwnRow
+            key={s.id}
+            name={s.device}
+            facts={`since ${sayMoment(s.since)}, last used ${sayMoment(s.lastSeen)}`}
+            end={s.here ? 'this one' : { label: 'End it', run: () => void end(s) }}
+          />
         ))}
       </ul>
       <p className="quiet mt-1 text-sm">
@@ -46,20 +51,25 @@ function Sessions() {
   );
 }
 
-function SessionRow({ session: s, onEnd }: { session: SignedInAt; onEnd: () => void }) {
+interface OwnRowProps {
+  name: string;
+  facts: string;
+  /** What ends it, or what is said where that cannot be or has been done. */
+  end: { label: string; run: () => void } | string;
+}
+
+function OwnRow({ name, facts, end }: OwnRowProps) {
   return (
     <li className="flex items-center gap-3 border-b border-base-300 px-3 py-2 last:border-b-0">
       <span className="min-w-0 flex-1">
-        <span className="block font-medium">{s.device}</span>
-        <span className="quiet text-sm">
-          since {sayMoment(s.since)}, last used {sayMoment(s.lastSeen)}
-        </span>
+        <span className="block font-medium">{name}</span>
+        <span className="quiet text-sm">{facts}</span>
       </span>
-      {s.here ? (
-        <span className="text-sm">this one</span>
+      {typeof end === 'string' ? (
+        <span className="quiet text-sm">{end}</span>
       ) : (
-        <button type="button" className="btn btn-sm" onClick={onEnd}>
-          End it
+        <button type="button" className="btn btn-sm" onClick={end.run}>
+          {end.label}
         </button>
       )}
     </li>
@@ -82,29 +92,14 @@ function Tokens() {
       </h2>
       <ul className="rounded-box border border-base-300 bg-base-100">
         {data.tokens.map((t) => (
-          <TokenRow key={t.id} token={t} onRevoke={() => void revoke(t)} />
+          <OwnRow
+            key={t.id}
+            name={t.name}
+            facts={`as ${t.roles.join(', ')}, made ${sayMoment(t.madeAt)}`}
+            end={t.revokedAt ? `revoked ${sayMoment(t.revokedAt)}` : { label: 'Revoke', run: () => void revoke(t) }}
+          />
         ))}
       </ul>
     </section>
-  );
-}
-
-function TokenRow({ token: t, onRevoke }: { token: Token; onRevoke: () => void }) {
-  return (
-    <li className="flex items-center gap-3 border-b border-base-300 px-3 py-2 last:border-b-0">
-      <span className="min-w-0 flex-1">
-        <span className="block font-medium">{t.name}</span>
-        <span className="quiet text-sm">
-          as {t.roles.join(', ')}, made {sayMoment(t.madeAt)}
-        </span>
-      </span>
-      {t.revokedAt ? (
-        <span className="quiet text-sm">revoked {sayMoment(t.revokedAt)}</span>
-      ) : (
-        <button type="button" className="btn btn-sm" onClick={onRevoke}>
-          Revoke
-        </button>
-      )}
-    </li>
   );
 }

@@ -6,6 +6,7 @@ import { newKey } from '../../api/client.ts';
 import { accountName, sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import { reverse, useJournal, type JournalAnswer, type JournalRow } from '../../api/journals.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
+import { JournalHead, JournalMoney } from '../../parts/journalCells.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
@@ -22,14 +23,14 @@ export default function Journal() {
   if (!data) return <Loading shape="rows" />;
   return (
     <div>
-      <JournalHead data={data} onReverse={() => setReversing(!reversing)} />
+      <Title data={data} onReverse={() => setReversing(!reversing)} />
       {reversing && <Reversal view={data} onClose={() => setReversing(false)} />}
       <Rows view={data} />
     </div>
   );
 }
 
-function JournalHead({ data, onReverse }: { data: JournalAnswer; onReverse: () => void }) {
+function Title({ data, onReverse }: { data: JournalAnswer; onReverse: () => void }) {
   const { journal } = data;
   return (
     <div className="flex flex-wrap items-start gap-4 border-b border-base-300 bg-base-100 px-4 py-2">
@@ -138,7 +139,7 @@ function Rows({ view }: { view: JournalAnswer }) {
   const ledger = view.journal.currency;
   return (
     <table className="w-full bg-base-100">
-      <Head ledger={ledger} />
+      <JournalHead ledger={ledger} third="Text" />
       <tbody>
         {view.rows.map((row) => (
           <Fragment key={row.position}>
@@ -162,21 +163,6 @@ function Rows({ view }: { view: JournalAnswer }) {
   );
 }
 
-function Head({ ledger }: { ledger: string }) {
-  return (
-    <thead className="quiet bg-base-200 text-left text-xs">
-      <tr>
-        <th className="py-1 pl-4 font-normal">Account</th>
-        <th className="px-2 font-normal">Coding</th>
-        <th className="px-2 font-normal">Text</th>
-        <th className="px-2 text-right font-normal">In currency</th>
-        <th className="px-2 text-right font-normal">Debit {ledger}</th>
-        <th className="px-2 pr-4 text-right font-normal">Credit {ledger}</th>
-      </tr>
-    </thead>
-  );
-}
-
 interface RowProps {
   row: JournalRow;
   chart: Chart | undefined;
@@ -195,11 +181,7 @@ function Row({ row, chart, open, onToggle }: RowProps) {
       <td className="quiet max-w-72 truncate px-2 py-1 text-sm" title={row.text}>
         {row.text}
       </td>
-      <td className="money px-2 py-1">
-        {groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span>
-      </td>
-      <td className="money px-2 py-1">{blank(row.debit)}</td>
-      <td className="money px-2 py-1 pr-4">{blank(row.credit)}</td>
+      <JournalMoney row={row} />
     </tr>
   );
 }
@@ -217,8 +199,6 @@ function Account({ row, open, onToggle }: { row: JournalRow; open: boolean; onTo
     </>
   );
 }
-
-const blank = (amount: string): string => (/[1-9]/.test(amount) ? groupDigits(amount) : '');
 
 /** Where a row came from, as it was when it was posted: the share, the line or item, the receipt. */
 function Origin({ row, claim }: { row: JournalRow; claim: string }) {

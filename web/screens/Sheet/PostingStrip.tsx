@@ -3,7 +3,8 @@ import type { Assessment, JournalRow } from '../../../core/documents/assessment.
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { accountName, sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
-import { groupDigits, Money } from '../../parts/Money.tsx';
+import { JournalHead, JournalMoney } from '../../parts/journalCells.tsx';
+import { Money } from '../../parts/Money.tsx';
 
 interface PostingStripProps {
   view: ClaimView;
@@ -80,7 +81,7 @@ function JournalTable({ rows, before, ledger }: { rows: JournalRow[]; before: Jo
   const known = new Set(before?.map((row) => JSON.stringify(row)));
   return (
     <table className="w-full text-sm">
-      <JournalHead ledger={ledger} />
+      <JournalHead ledger={ledger} third="Line" sticky />
       <tbody>
         {accounts.flatMap((account) =>
           rows
@@ -119,31 +120,10 @@ function JournalLine({ row, first, changed, chart }: JournalLineProps) {
       </td>
       <td className="quiet px-2">{sayCoding(row.coding, chart)}</td>
       <td className="quiet px-2">{[row.line, row.item, row.taxCode].filter(Boolean).join(' ')}</td>
-      <td className="money px-2">
-        {groupDigits(row.amount)} <span className="quiet text-xs">{row.currency}</span>
-      </td>
-      <td className="money px-2">{blankZero(row.debit)}</td>
-      <td className="money px-2 pr-4">{blankZero(row.credit)}</td>
+      <JournalMoney row={row} />
     </tr>
   );
 }
-
-function JournalHead({ ledger }: { ledger: string }) {
-  return (
-    <thead className="quiet sticky top-0 bg-base-200 text-left text-xs">
-      <tr>
-        <th className="py-0.5 pl-4 font-normal">Account</th>
-        <th className="px-2 font-normal">Coding</th>
-        <th className="px-2 font-normal">Line</th>
-        <th className="px-2 text-right font-normal">In currency</th>
-        <th className="px-2 text-right font-normal">Debit {ledger}</th>
-        <th className="px-2 pr-4 text-right font-normal">Credit {ledger}</th>
-      </tr>
-    </thead>
-  );
-}
-
-const blankZero = (amount: string): string => (/[1-9]/.test(amount) ? groupDigits(amount) : '');
 
 function sum(amounts: string[], currency: string): string {
   return fromMinor(

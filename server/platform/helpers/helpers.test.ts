@@ -5,7 +5,7 @@ import { confine } from './confine.ts';
 import { nextToBegin, type Claimant } from './fairQueue.ts';
 import { createHelpers, type HelperLimits, type Helpers } from './helpers.ts';
 
-const file = fileURLToPath(new URL('../../../../test/fixtures/helperProgram.mjs', import.meta.url));
+const file = fileURLToPath(new URL('../../../test/fixtures/helperProgram.mjs', import.meta.url));
 const open: Helpers[] = [];
 afterEach(() => open.splice(0).forEach((helpers) => helpers.close()));
 

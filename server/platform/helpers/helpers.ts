@@ -1,4 +1,4 @@
-import { Refused } from '../../http/refusal.ts';
+import { Refused } from '../http/refusal.ts';
 import { nextToBegin, type Claimant, type Places } from './fairQueue.ts';
 import { Helper, HelperFault, type HelperProgram } from './helper.ts';
 
