@@ -33,11 +33,17 @@ export function toProblem(issue: z.core.$ZodIssue): Problem {
   return { path, message: issue.message };
 }
 
-/** A problem as a sentence: "revision is missing." Words of a schema's own that are a sentence already stay one. */
-export const sayProblem = ({ path, message }: Problem): string => {
+/**
+ * A problem as a sentence that names its field: "revision is missing."; what does not go on from a name follows a colon, as
+ * in "reason: Say why in a few words."
+ */
+export function sayProblem({ path, message }: Problem): string {
   const where = path.length === 0 ? 'What was sent' : writePath(path);
-  return /[.!?]$/.test(message) ? `${where}: ${message}` : `${where} ${message}.`;
-};
+  const joined = /^(?:is|has|have|holds?|must|does|are)\b/.test(message)
+    ? `${where} ${message}`
+    : `${where}: ${message}`;
+  return /[.!?]$/.test(joined) ? joined : `${joined}.`;
+}
 
 /**
  * "claim.lines[0].amount"; the document itself is "document". ["claim", "lines", 0, "amount"] →

@@ -1,5 +1,7 @@
 import type { z } from 'zod';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { SETUP_KINDS, SETUP_ROWS } from '../../contract/setup.ts';
+import { limitSchema } from '../../core/documents/rules.schema.ts';
 import { ROUTES, type RouteContract } from '../../contract/routes.ts';
 import { cookiesOf, startApi, type TestApi } from '../fixtures/startApi.ts';
 import { NASTY, NASTY_PARTS, pathsOf, sampleOf, withAt } from './nasty.ts';
@@ -39,6 +41,7 @@ interface Tried {
   status: number;
   code: string;
   says: string;
+  numbers: { path?: string };
 }
 async function send(route: RouteContract, path: string, body?: unknown): Promise<Tried> {
   tried += 1;
@@ -50,14 +53,16 @@ async function send(route: RouteContract, path: string, body?: unknown): Promise
     redirect: 'manual',
   });
   const answered = await response.text();
-  const { code = '', says = '' } = response.ok ? {} : (JSON.parse(answered) as Partial<Tried>);
-  return { status: response.status, code, says };
+  const { code = '', says = '', numbers = {} } = response.ok ? {} : (JSON.parse(answered) as Partial<Tried>);
+  return { status: response.status, code, says, numbers };
 }
 
 interface Try {
   route: RouteContract;
   path: string;
   body?: unknown;
+  /** The field that is hostile; the refusal has to name it. */
+  field?: string | number | undefined;
   /** Which field is what, for the person who reads of a fault. */
   what: string;
   /** Whether the revision of the claim is put in, so that the request is not stale. */
@@ -65,15 +70,21 @@ interface Try {
 }
 
 /** What is wrong with an answer: broken, without a sentence, or refused though something changed. */
-async function faultOf({ route, path, body, fresh = false }: Try): Promise<string | null> {
+async function faultOf({ route, path, body, field, fresh = false }: Try): Promise<string | null> {
   const before = await state();
   if (fresh && typeof body === 'object' && body !== null && 'revision' in body) body.revision = await revisionOf(path);
-  const { status, code, says } = await send(route, path, body);
+  const { status, code, says, numbers } = await send(route, path, body);
   if (status >= 500) return `${status} ${code}`;
   if (status < 400) return null;
   if (!/[.!?]$/.test(says)) return `no sentence: ${says}`;
+  if (code === 'invalid' && field !== undefined && !namesField(numbers.path, field))
+    return `names ${numbers.path || 'no field'}`;
   return (await state()) === before ? null : `${code} changed something`;
 }
+
+/** A field of the request, or of the claim that would come of it. */
+const namesField = (path = '', field: string | number): boolean =>
+  path.split(/[.[]/)[0] === String(field) || path.startsWith('claim.');
 
 /** Tries each and names those that did not hold. */
 async function unheld(tries: Iterable<Try>) {
@@ -115,16 +126,29 @@ const routes = ROUTES.filter((r) => !(r.method === 'delete' && r.path === '/sess
 const bodies = routes.filter((r) => r.body && r.body !== 'file');
 const short = (value: unknown) => String(JSON.stringify(value)).slice(0, 40);
 
-function* inBodies() {
+const { id: _, ...LIMIT } = sampleOf(limitSchema) as { id: string };
+/** What each route takes, with the address it takes it at; a row of master data is another body for each kind. */
+function* goodBodies() {
   for (const route of bodies) {
     const good = sampleOf(route.body as z.ZodType);
+    if (route.path !== '/setup/:kind') yield { route, path: filled(route.path), good };
+    else
+      for (const kind of SETUP_KINDS) {
+        const row = kind === 'limits' ? { id: 'x', rule: LIMIT } : sampleOf(SETUP_ROWS[kind]);
+        yield { route, path: filled(route.path, { kind }), good: { ...(good as object), row } };
+      }
+  }
+}
+function* inBodies() {
+  for (const { route, path, good } of goodBodies()) {
     for (const at of pathsOf(good))
       for (const bad of NASTY)
         yield {
           route,
-          path: filled(route.path),
+          path,
           body: withAt(good, at, bad),
           what: `${at.join('.')} = ${short(bad)}`,
+          field: at[0],
           fresh: at[0] !== 'revision',
         };
   }
@@ -133,7 +157,7 @@ function* inQueries() {
   for (const route of routes)
     for (const field of Object.keys(route.query ? (sampleOf(route.query) as object) : {}))
       for (const bad of [...NASTY_PARTS, `1&${field}=2`, `&${field}[a]=1`])
-        yield { route, path: `${filled(route.path)}?${field}=${bad}`, what: field };
+        yield { route, path: `${filled(route.path)}?${field}=${bad}`, field, what: field };
 }
 function* inAddresses() {
   for (const route of routes) {

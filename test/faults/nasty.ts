@@ -71,11 +71,28 @@ interface Shape {
   minLength?: number;
   minimum?: number;
 }
-const STRINGS = ['Tried out', '2026-03-02', '12.50', 'EUR', 'IE', '1', 'C-1002', '4433', '2026-03', 'a'.repeat(64)];
+const STRINGS = ['Tried out', '2026-03-02', '12.50', 'EUR', 'IE', '1', 'C-1002', '4433', '2026-03', 'a'.repeat(64), 'Europe/Dublin', 'one@saltmarsh.example'];
 
-/** A value that a schema of the contract accepts, or nearly: every field is there. */
-export const sampleOf = (schema: z.ZodType): unknown =>
-  sample(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as Shape);
+/** A value that a schema of the contract accepts, with every field there; a schema it cannot please throws. */
+export function sampleOf(schema: z.ZodType): unknown {
+  let value = sample(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as Shape);
+  for (let tries = 0; tries < 100; tries += 1) {
+    const at = faultAt(schema, value);
+    if (at === null) return value;
+    const better = [...STRINGS, 1, true, [], null]
+      .map((put) => withAt(value, at, put))
+      .find((other) => String(faultAt(schema, other)) !== String(at));
+    if (better === undefined) throw new Error(`nothing fits at ${at.join('.')}`);
+    value = better;
+  }
+  throw new Error('no sample was found');
+}
+
+/** Where a value does not fit, or null. */
+function faultAt(schema: z.ZodType, value: unknown): (string | number)[] | null {
+  const parsed = schema.safeParse(value);
+  return parsed.success ? null : (parsed.error.issues[0]!.path as (string | number)[]);
+}
 
 function sample(shape: Shape): unknown {
   if (shape.const !== undefined) return shape.const;

@@ -1,5 +1,5 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
-import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { LineEdit } from '../../../contract/gather.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
@@ -12,6 +12,7 @@ import { subjectFromRows } from '../../records/claims/assessClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
 import { deleteLine, replaceLine, selectClaim, updateLine } from '../../records/claims/claims.queries.ts';
 import { lineRecord } from '../../records/claims/lineRecord.ts';
+import { minorOf } from '../../records/claims/minorOf.ts';
 import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
@@ -64,15 +65,9 @@ function takeItems(line: Line, items: Item[]): void {
 /** A line with items is their sum, to the minor unit. */
 function requireWhole({ id, amount, currency, items }: Line): void {
   if (!items?.length) return;
-  const left = minorOf(amount, currency) - items.reduce((sum, item) => sum + minorOf(item.amount, currency), 0n);
+  const left = minorOf(amount, currency, 'amount') - items.reduce((sum, i) => sum + minorOf(i.amount, currency, 'items'), 0n);
   if (left !== 0n)
     throw new Refused('items-left', { left: fromMinor(left, currency), currency, line: id, path: 'items' });
-}
-
-function minorOf(amount: string, currency: string): bigint {
-  const read = readAmount(amount, currency);
-  if (read === null) throw new Refused('decimals', { amount, currency, path: 'amount' });
-  return read;
 }
 
 function columnsOf(set: LineEdit['set']): Record<string, unknown> {
@@ -80,7 +75,7 @@ function columnsOf(set: LineEdit['set']): Record<string, unknown> {
   const columns: Record<string, unknown> = Object.fromEntries(plain.map((field) => [field, set[field]]));
   if (!set.amount) return columns;
   const { amount, currency } = set.amount;
-  return { ...columns, amount: minorOf(amount, currency), currency };
+  return { ...columns, amount: minorOf(amount, currency, 'amount'), currency };
 }
 
 /** Takes a line off a claim in preparation; its receipt and charge are free again. */

@@ -19,7 +19,7 @@ import { entitiesOf, type Actor, type Context } from '../../platform/context.ts'
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { selectEvents } from '../../platform/history/history.queries.ts';
-import { Refused } from '../../platform/http/refusal.ts';
+import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { DESCRIPTORS, hasValidity, isDated, type Descriptor } from './descriptors.ts';
 import { followUps } from './followUps.ts';
 import {
@@ -287,10 +287,7 @@ export function endRow(
 /** What the database refuses of a row, as an answer that names the key or the field. */
 export function stored(error: unknown, key: Key): unknown {
   if (error instanceof UnstorableField)
-    return new Refused('invalid', {
-      problem: `row.${error.field}: does not have the decimals of its currency`,
-      path: `row.${error.field}`,
-    });
+    return invalid({ path: ['row', error.field], message: 'does not have the decimals of its currency' });
   const { code, constraint } = error as { code?: string; constraint?: string };
   if (code === '23P01' || code === '23505') return new Refused('row-overlaps', { key: key.join(' ') });
   if (code === '23503') return new Refused('row-refers', { key: key.join(' '), to: constraint });

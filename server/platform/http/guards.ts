@@ -1,9 +1,9 @@
 import type { Request, RequestHandler } from 'express';
 import type { z } from 'zod';
-import { sayProblem, toProblem } from '../../../core/documents/readCase.ts';
+import { toProblem } from '../../../core/documents/readCase.ts';
 import { sayIssue } from '../../../core/documents/sayIssue.ts';
 import type { Actor } from '../context.ts';
-import { Refused } from './refusal.ts';
+import { invalid, Refused } from './refusal.ts';
 import { isStorable, textFault } from './textFault.ts';
 
 declare module 'express-serve-static-core' {
@@ -50,16 +50,10 @@ export function actorOf(req: Request): Actor {
 /** The body or query checked by a schema; what is wrong is said at its path. */
 export function checked<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
   const fault = textFault(value);
-  if (fault) throw new Refused('invalid', { problem: `What was sent ${fault}`, path: '' });
+  if (fault) throw invalid(fault);
   const parsed = schema.safeParse(value, { error: sayIssue });
   if (parsed.success) return parsed.data;
-  throw invalid(parsed.error);
-}
-
-/** The refusal of what does not fit a schema, at its first fault. */
-export function invalid({ issues }: z.core.$ZodError): Refused {
-  const problem = toProblem(issues[0]!);
-  return new Refused('invalid', { problem: sayProblem(problem), path: problem.path.join('.') });
+  throw invalid(toProblem(parsed.error.issues[0]!));
 }
 
 /** The value of a path parameter. One that no text of the database can be finds nothing. */

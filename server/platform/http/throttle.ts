@@ -28,7 +28,7 @@ const inTable = (
   storeType: 'pool',
   tableName: 'rate_limits',
   tableCreated: true,
-  clearExpiredByTimeout: false,
+  clearExpiredByTimeout: true,
   keyPrefix,
   points,
   duration,

@@ -15,7 +15,8 @@ export const JOB_NAMES: readonly JobName[] = ['read-receipt', 'fetch-feed', 'ass
 
 /** The queue in the database: what is asked in a transaction happens if it commits, and outlives every process. */
 export interface Jobs {
-  ask<N extends JobName>(trx: Db, name: N, data: JobData[N]): Promise<void>;
+  /** Of jobs that wait, those of a higher priority come first; 0 is usual. */
+  ask<N extends JobName>(trx: Db, name: N, data: JobData[N], priority?: number): Promise<void>;
 }
 export interface RunningJobs extends Jobs {
   work<N extends JobName>(name: N, run: (data: JobData[N]) => Promise<void>): Promise<void>;
@@ -43,8 +44,8 @@ export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usu
   await boss.start();
   const options = { expireInSeconds: limits.expireSeconds, retryLimit: RETRIES, retryDelay: 1 };
   return {
-    async ask(trx, name, data) {
-      await boss.send(name, data, { ...options, db: inside(trx) });
+    async ask(trx, name, data, priority = 0) {
+      await boss.send(name, data, { ...options, priority, db: inside(trx) });
     },
     async work(name, run) {
       await boss.work(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {

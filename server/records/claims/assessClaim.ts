@@ -1,6 +1,6 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case, Claim } from '../../../core/documents/case.schema.ts';
-import { readCase, writePath } from '../../../core/documents/readCase.ts';
+import { readCase } from '../../../core/documents/readCase.ts';
 import { joinBook, type OwnBook, type SharedBook } from '../../../core/documents/splitBook.ts';
 import type { Review } from '../../../core/evidence/comparisons/reviewCase.ts';
 import { stateWithMark } from '../../../core/evidence/comparisons/stateWithMark.ts';
@@ -12,7 +12,7 @@ import { compute } from '../../platform/compute/compute.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { Clock } from '../../platform/ports/clock.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
-import { Refused } from '../../platform/http/refusal.ts';
+import { invalid, Refused } from '../../platform/http/refusal.ts';
 import {
   selectAdvances,
   selectBudgets,
@@ -95,8 +95,7 @@ export async function assessClaim(
 export function validCase(document: Case): Case {
   const read = readCase(document);
   if (read.ok) return read.case;
-  const { path, message } = read.problems[0]!;
-  throw new Refused('invalid', { problem: `${writePath(path)}: ${message}`, path: writePath(path) });
+  throw invalid(read.problems[0]!);
 }
 
 async function ownBook(db: Db, row: ClaimRow, claim: Claim, shared: SharedBook, postingDate: string) {

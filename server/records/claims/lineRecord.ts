@@ -1,12 +1,16 @@
 import type { Line } from '../../../core/documents/case.schema.ts';
-import { toMinor } from '../../../core/numbers/amount.ts';
+import { minorOf } from './minorOf.ts';
 import type { LineRecord } from './claims.queries.ts';
 
-/** The rows a line of a document is stored as: what finance and the claimant may change of it, with its parts. */
+/**
+ * The rows a line of a document is stored as: what finance and the claimant may change of it, with its parts. An amount
+ * without the decimals of the line's currency is refused.
+ */
 export function lineRecord(line: Line): LineRecord {
-  const minor = (amount: string | null | undefined) => (amount == null ? null : toMinor(amount, line.currency));
+  const minor = (amount: string | null | undefined, path: string) =>
+    amount == null ? null : minorOf(amount, line.currency, path);
   const partsOf = (part: Pick<Line, 'tax' | 'split'>, item_id: string | null) => ({
-    taxEntries: (part.tax ?? []).map((t) => ({ item_id, code: t.code, gross: minor(t.gross), tax: minor(t.tax) })),
+    taxEntries: (part.tax ?? []).map((t) => ({ item_id, code: t.code, gross: minor(t.gross, 'tax'), tax: minor(t.tax, 'tax') })),
     shares: (part.split?.shares ?? []).map((s) => ({ item_id, coding: s.coding, value: s.value ?? null })),
   });
   const all = [partsOf(line, null), ...(line.items ?? []).map((item) => partsOf(item, item.id))];
@@ -15,7 +19,7 @@ export function lineRecord(line: Line): LineRecord {
     items: (line.items ?? []).map((item) => ({
       id: item.id,
       category: item.category ?? null,
-      amount: minor(item.amount)!,
+      amount: minor(item.amount, 'items')!,
       description: item.description ?? null,
       personal: item.personal ?? false,
       coding: item.coding ?? {},

@@ -58,6 +58,16 @@ export async function insertReading(trx: Db, sha256: string, at: Date): Promise<
   return made.length > 0;
 }
 
+/** How many of a person's files wait to be read. */
+export async function countWaiting(db: Db, ownerId: string): Promise<number> {
+  const row = await db('receipts as r')
+    .join('readings as g', 'g.sha256', 'r.sha256')
+    .where({ 'r.owner_id': ownerId, 'g.state': 'waiting' })
+    .count({ waiting: '*' })
+    .first();
+  return Number(row?.waiting ?? 0);
+}
+
 /** Puts a reading back to waiting, whatever came of it. */
 export async function resetReading(trx: Db, sha256: string, at: Date): Promise<void> {
   const row = {
