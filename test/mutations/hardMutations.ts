@@ -1,5 +1,5 @@
 import type { Mutation } from './mutations.ts';
-import { m } from './guard.ts';
+import { CLAIMS, m } from './guard.ts';
 
 const HELPERS = 'server/platform/helpers';
 const HTTP = 'server/platform/http';
@@ -35,6 +35,21 @@ export const HARD_MUTATIONS: Mutation[] = [
   ),
   m('an address nobody named', `${HTTP}/admit.ts`, 'res.locals.admitted ?', 'true ?', `${HTTP}/admit`),
   m('a device anybody can say they have', `${HTTP}/guessing.ts`, 'timingSafeEqual(given, right)', 'true', SESSION),
+  m(
+    'parts without the decimals',
+    'server/records/claims/minorOf.ts',
+    'if (read === null) throw',
+    'if (false) throw',
+    CLAIMS,
+    'server/features/gather',
+  ),
+  m(
+    'a turn of reading',
+    'server/features/receipts/receipts.service.ts',
+    'countWaiting(trx, actor.id)',
+    'Promise.resolve(0)',
+    'server/features/receipts',
+  ),
   m('figures for the world', `${HTTP}/watch.ts`, "if (req.get('x-forwarded-for'))", 'if (false)', HTTP),
   m('a claim of any size', 'core/documents/checkSize.ts', 'if (size > MOST)', 'if (false)', 'core/documents'),
 ];

@@ -111,7 +111,7 @@ describe('correcting a line', () => {
     const put = (set: object, line = '1') => maeve.put(`/claims/C-1001/lines/${line}`, { revision, set });
     expect((await put({ category: 'yacht' })).body).toMatchObject({
       code: 'invalid',
-      numbers: { path: 'claim.lines[0].category' },
+      numbers: { path: 'claim.lines.0.category' },
     });
     expect((await put({ tax: [{ code: 'PT-6', tax: '1.234' }] })).body.code).toBe('invalid');
     expect((await put({ amount: '1.00' })).body.code).toBe('invalid');
