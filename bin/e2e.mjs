@@ -11,15 +11,24 @@ import { bin, freePort, main, RESULTS, root, run, runAsync, say } from './lib/pr
 export async function endToEnd(env, args = []) {
   await buildIfChanged();
   const [port, second, bankPort] = [await freePort(), await freePort(), await freePort()];
+  const [mailPort, smtpPort] = [await freePort(), await freePort()];
   Object.assign(env, {
     BANK_FILE: join(RESULTS, 'bank.json'),
     BANK_PORT: String(bankPort),
     BANK_URL: `http://127.0.0.1:${bankPort}`,
+    MAIL_PORT: String(mailPort),
+    MAIL_SMTP_PORT: String(smtpPort),
+    SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+    PUBLIC_URL: `http://127.0.0.1:${port}`,
   });
   run(process.execPath, ['build/server/prepare.mjs'], { env });
-  const servers = [
-    spawn(process.execPath, ['build/server/bank.mjs'], { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] }),
-  ];
+  const servers = ['bank', 'mail'].map((standin) =>
+    spawn(process.execPath, [`build/server/${standin}.mjs`], {
+      cwd: root,
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    }),
+  );
   for (const p of [port, second])
     servers.push(
       spawn(process.execPath, ['build/server/main.mjs'], {
@@ -31,6 +40,7 @@ export async function endToEnd(env, args = []) {
   try {
     await Promise.all([answers(port), answers(second)]);
     const urls = { EBBET_URL: `http://127.0.0.1:${port}`, EBBET_SECOND_URL: `http://127.0.0.1:${second}` };
+    urls.EBBET_MAIL_URL = `http://127.0.0.1:${mailPort}`;
     const code = await runAsync(bin('playwright'), ['test', ...args], { env: { ...env, ...urls } });
     return countEndToEnd(code);
   } finally {

@@ -38,13 +38,30 @@ async function serve(port, env) {
   const bankEnv = { ...serverEnv, BANK_FILE: join(stateFolder, 'bank.json'), BANK_PORT: String(bankPort) };
   const [command, ...args] = program('server/prepare.ts', 'prepare');
   run(command, args, { env: bankEnv });
+  const mailPort = Number(process.env.MAIL_PORT ?? (await freePort()));
+  const smtpPort = await freePort();
+  const mailEnv = {
+    ...serverEnv,
+    MAIL_FILE: join(stateFolder, 'mail.json'),
+    MAIL_PORT: String(mailPort),
+    MAIL_SMTP_PORT: String(smtpPort),
+  };
+  const ownMail = env.EBBET_DEMO !== '0' && !env.SMTP_URL;
+  if (ownMail) await assertFree(mailPort);
   const own = env.EBBET_DEMO !== '0' && !env.BANK_URL;
   if (own) serverEnv.BANK_URL = `http://127.0.0.1:${bankPort}`;
+  if (ownMail)
+    Object.assign(serverEnv, {
+      SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+      SEALS_TO: 'auditor@saltmarsh.example',
+      DEMO_MAIL: `http://127.0.0.1:${mailPort}`,
+    });
   // Migrating needs the owner's rights; what serves never holds its address.
   delete serverEnv.DATABASE_OWNER_URL;
   delete serverEnv.DATABASE_URL;
   const programs = [
     ...(own ? [supervise('The bank’s stand-in', program('standins/bank/main.ts', 'bank'), { env: bankEnv })] : []),
+    ...(ownMail ? [supervise('The mail’s stand-in', program('standins/mail/main.ts', 'mail'), { env: mailEnv })] : []),
     supervise('The server', program('server/main.ts', 'main'), { env: serverEnv }),
     ...(dev ? [supervise('The builder', [bin('vite'), ...viteArgs(port)], { env: viteEnv(port) })] : []),
   ];

@@ -67,6 +67,30 @@ export const ROUTES: readonly RouteContract[] = [
   route('delete', '/session', 'signed in', 'Signs out.', nothing),
   route('get', '/sessions', 'in person', 'Where one is signed in.', session.sessionsAnswer),
   route('delete', '/sessions/:id', 'in person', 'Ends one of one’s own sessions.', session.sessionsAnswer),
+  route('put', '/session/password', 'in person', 'Changes one’s own password.', nothing, {
+    body: session.changePasswordSchema,
+  }),
+  route(
+    'post',
+    '/session/forgotten',
+    'anybody',
+    'Sends a letter for a new password, if the e-mail is known.',
+    nothing,
+    {
+      body: session.forgottenSchema,
+    },
+  ),
+  route('put', '/session/forgotten', 'anybody', 'Sets a new password by a letter.', nothing, {
+    body: session.newPasswordSchema,
+  }),
+  route('get', '/session/factor', 'in person', 'One’s own second factor.', session.factorAnswer),
+  route('post', '/session/factor', 'in person', 'Offers a secret for an authenticator.', session.factorOfferAnswer),
+  route('put', '/session/factor', 'in person', 'Adds the second factor that was offered.', session.addedFactorAnswer, {
+    body: session.addFactorSchema,
+  }),
+  route('post', '/session/factor/end', 'in person', 'Removes the second factor.', session.factorAnswer, {
+    body: session.removeFactorSchema,
+  }),
   route('get', '/demo/people', 'anybody', 'The people of the demo; only there.', session.demoPeopleAnswer),
   route('get', '/tokens', 'signed in', 'One’s own tokens.', session.tokensAnswer),
   route('post', '/tokens', 'in person', 'Makes a token; it is told this once.', session.madeTokenAnswer, {

@@ -7,14 +7,37 @@ const role = z.enum(ROLES);
 export const signInSchema = z.strictObject({
   email: z.string().min(1, 'Enter your e-mail.').max(320),
   password: z.string().min(1, 'Enter your password.').max(1024),
+  /** Of the authenticator, or one kept for a lost phone; asked for once the password fits. */
+  code: z.string().trim().min(1, 'Enter the code.').max(40).optional(),
 });
-const person = z.object({ id: z.string(), name: z.string(), email: z.string(), roles: z.array(role) });
+const demoPerson = z.object({ id: z.string(), name: z.string(), email: z.string(), roles: z.array(role) });
+/** Whether one signs in with a second factor; `needed` says that roles of finance wait for it. */
+const person = demoPerson.extend({ factor: z.enum(['on', 'off', 'needed']) });
 export const sessionAnswer = z.object({ person: person.nullable(), demo: z.boolean() });
 export const signedInAnswer = z.object({ personId: z.string() });
 export const demoPeopleAnswer = z.object({
-  people: z.array(person),
+  people: z.array(demoPerson),
   password: z.string(),
 });
+
+export const SHORTEST_PASSWORD = 10;
+const newPassword = z
+  .string()
+  .min(SHORTEST_PASSWORD, `Take at least ${SHORTEST_PASSWORD} characters; several words are easy to remember.`)
+  .max(1024);
+const currentPassword = z.string().min(1, 'Enter the password you have now.').max(1024);
+export const changePasswordSchema = z.strictObject({ current: currentPassword, password: newPassword });
+export const forgottenSchema = signInSchema.pick({ email: true });
+/** `letter` is what the link of the mail holds. */
+export const newPasswordSchema = z.strictObject({ letter: z.string().min(1).max(100), password: newPassword });
+
+/** What an authenticator is given: the secret, and as the address that its camera reads. */
+export const factorOfferAnswer = z.object({ secret: z.string(), address: z.string() });
+export const factorAnswer = z.object({ on: z.boolean(), codesLeft: z.number().int() });
+export const addFactorSchema = z.strictObject({ code: z.string().trim().min(1, 'Enter the code.').max(40) });
+/** The codes for a lost phone are shown once, when they are made. */
+export const addedFactorAnswer = factorAnswer.extend({ codes: z.array(z.string()) });
+export const removeFactorSchema = z.strictObject({ current: currentPassword });
 
 /** Where somebody is signed in: named by a digest, since the session's own name would let anybody in. */
 const signedInAt = z.object({
@@ -45,3 +68,6 @@ export const madeTokenAnswer = tokensAnswer.extend({ token: z.string() });
 export type SignedInAt = z.infer<typeof signedInAt>;
 export type Token = z.infer<typeof token>;
 export type Person = z.infer<typeof person>;
+export type DemoPerson = z.infer<typeof demoPerson>;
+export type SignIn = z.infer<typeof signInSchema>;
+export type Factor = z.infer<typeof factorAnswer>;

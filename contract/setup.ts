@@ -126,7 +126,10 @@ export const SETUP_ROWS = {
     label: name,
   }),
   periods: z.strictObject({ entity: id, id, from: date, to: date }),
-  settings: z.strictObject({ key: z.enum(['clearing-and-posting-apart']), value: z.boolean() }),
+  settings: z.strictObject({
+    key: z.enum(['clearing-and-posting-apart', 'second-factor-for-finance']),
+    value: z.boolean(),
+  }),
 } as const satisfies Record<string, z.ZodObject>;
 
 export type SetupKind = keyof typeof SETUP_ROWS;

@@ -5,7 +5,7 @@ import { people } from './people.ts';
 export function actorOf(id: string): Actor {
   const person = people.find((p) => p.id === id)!;
   return actorWith(
-    { id, name: person.name, email: `${person.mail}@saltmarsh.example` },
+    { id, name: person.name, email: `${person.mail}@saltmarsh.example`, factor: 'off' },
     person.roles.map((role) => ({ role, entity: null })),
   );
 }

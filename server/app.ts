@@ -20,6 +20,7 @@ import { sessionsRoutes } from './features/session/sessions.routes.ts';
 import { tokenRoutes } from './features/session/tokens.routes.ts';
 import { COOKIE, knowActor, SESSION_HOURS, sessionRoutes } from './features/session/session.routes.ts';
 import { openApi } from '../contract/openApi.ts';
+import type { Secrets } from './platform/http/sealed.ts';
 import { admit } from './platform/http/admit.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
 import { atMost } from './platform/http/overload.ts';
@@ -34,7 +35,8 @@ export interface AppOptions {
   /** For sessions and rate limits, which packages keep in PostgreSQL by themselves. */
   pool: Pool;
   log: Logger;
-  sessionSecret: string;
+  /** The newest first: it signs and seals, the others are still known. */
+  secrets: Secrets;
   demo: boolean;
   /** Folder of the built web application; null serves the API alone. */
   webFolder: string | null;
@@ -51,7 +53,7 @@ export function createApp({
   context,
   pool,
   log,
-  sessionSecret,
+  secrets,
   demo,
   webFolder,
   trustProxy,
@@ -67,7 +69,7 @@ export function createApp({
   app.use(securityHeaders());
   app.use(watch.routes(context.db, () => context.reader.load()));
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
-  app.use('/api', atMost(MOST_REQUESTS), apiRouter({ context, pool, sessionSecret, demo, throttles }));
+  app.use('/api', atMost(MOST_REQUESTS), apiRouter({ context, pool, secrets, demo, throttles }));
   app.use('/api', () => {
     throw new Refused('not-found', { what: 'such address' });
   });
@@ -77,9 +79,9 @@ export function createApp({
   return app;
 }
 
-type ApiOptions = Pick<AppOptions, 'context' | 'pool' | 'sessionSecret' | 'demo'> & { throttles: Throttles };
+type ApiOptions = Pick<AppOptions, 'context' | 'pool' | 'secrets' | 'demo'> & { throttles: Throttles };
 
-function apiRouter({ context, pool, sessionSecret, demo, throttles }: ApiOptions) {
+function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
   const PgStore = connectPgSimple(session);
   const router = express.Router();
   router.use((_req, res, next) => {
@@ -90,7 +92,7 @@ function apiRouter({ context, pool, sessionSecret, demo, throttles }: ApiOptions
   router.use(
     session({
       name: COOKIE,
-      secret: sessionSecret,
+      secret: [...secrets],
       store: new PgStore({ pool, tableName: 'sessions', createTableIfMissing: false, pruneSessionInterval: 900 }),
       resave: false,
       saveUninitialized: false,
@@ -101,7 +103,7 @@ function apiRouter({ context, pool, sessionSecret, demo, throttles }: ApiOptions
   router.use(express.json({ limit: '1mb' }));
   router.use(knowActor(context));
   router.use(admit());
-  router.use(sessionRoutes(context, { pool, throttles, sessionSecret, demo }));
+  router.use(sessionRoutes(context, { pool, throttles, secrets, demo }));
   const description = JSON.stringify(openApi());
   router.get('/openapi.json', (_req, res) => void res.type('json').send(description));
   router.use(

@@ -9,6 +9,7 @@ import { createPool } from './platform/db/pool.ts';
 import { startJobs } from './platform/jobs/jobs.ts';
 import { startWork } from './work.ts';
 import { bankAt } from './platform/ports/bank.ts';
+import { mailerAt } from './platform/ports/mail.ts';
 import { systemClock } from './platform/ports/clock.ts';
 import { createReader, usualReaderLimits } from './platform/outside/reader.ts';
 
@@ -23,6 +24,12 @@ const {
   HOST = '127.0.0.1',
   BANK_URL,
   READ_SECONDS = '90',
+  SMTP_URL,
+  MAIL_FROM = 'Ebbet <ebbet@localhost>',
+  PUBLIC_URL = `http://${HOST}:${PORT}`,
+  SEALS_FOLDER,
+  SEALS_TO = '',
+  DEMO_MAIL,
 } = process.env;
 if (!DATABASE_APP_URL || !SESSION_SECRET) {
   process.stderr.write('DATABASE_APP_URL and SESSION_SECRET must be set; npm start does it\n');
@@ -37,7 +44,22 @@ const readSeconds = Number(READ_SECONDS);
 const reader = createReader({ ...usualReaderLimits, readSeconds });
 const jobs = await startJobs(pool, log, { expireSeconds: readSeconds + 10, lookSeconds: Math.min(30, readSeconds) });
 const bank = BANK_URL ? bankAt(BANK_URL) : null;
-const services = { db, clock: systemClock, reader, jobs, bank, log };
+const services = {
+  db,
+  clock: systemClock,
+  reader,
+  jobs,
+  bank,
+  mailer: SMTP_URL ? mailerAt(SMTP_URL, MAIL_FROM) : null,
+  publicUrl: PUBLIC_URL.replace(/\/$/, ''),
+  seals: {
+    folder: SEALS_FOLDER ?? null,
+    mailboxes: SEALS_TO.split(',')
+      .map((to) => to.trim())
+      .filter(Boolean),
+  },
+  log,
+};
 if (reader.unconfined.length > 0) log.warn({ missing: reader.unconfined }, 'readers of files are not confined whole');
 await startWork(services, jobs);
 const demo = EBBET_DEMO !== '0';
@@ -45,7 +67,7 @@ const app = createApp({
   context: services,
   pool,
   log,
-  sessionSecret: SESSION_SECRET,
+  secrets: SESSION_SECRET.split(' ') as [string, ...string[]],
   demo,
   webFolder,
   trustProxy: trustProxy(TRUST_PROXY),
@@ -63,11 +85,12 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 function announcement(): string {
+  const mail = DEMO_MAIL ? `  its mail    ${DEMO_MAIL}\n` : '';
   const signIns = `  reviewer    maeve.tarrant@saltmarsh.example
   controller  odd.fjellheim@saltmarsh.example
   claimant    tomas.brandao@saltmarsh.example
   password    saltmarsh   (for everybody in the demo)
-`;
+${mail}`;
   return `\nEbbet is at http://${HOST}:${PORT}\n${demo ? `\n${signIns}` : ''}\nCtrl-C stops it and its database.\n`;
 }
 

@@ -1,5 +1,7 @@
 import type { Services } from './platform/context.ts';
 import type { RunningJobs } from './platform/jobs/jobs.ts';
+import { sendSeals } from './features/history/seals.service.ts';
+import { sendLetter } from './features/session/passwords.service.ts';
 import { assessAgain } from './features/claims/reassess.service.ts';
 import { readReceipt } from './features/receipts/receipts.service.ts';
 import { fetchFeed } from './features/statements/feed.service.ts';
@@ -8,6 +10,8 @@ import { USE_OF_TODAY } from './records/claims/usesOf.ts';
 
 /** Twenty past midnight, when the bank has delivered the day. */
 const NIGHTLY = '20 0 * * *';
+/** When the day is over everywhere but at the date line's end. */
+const DAILY = '40 11 * * *';
 /** Every hour, since each entity's day begins at another. */
 const HOURLY = '5 * * * *';
 
@@ -17,8 +21,11 @@ export async function startWork(services: Services, jobs: RunningJobs): Promise<
     await jobs.work('read-receipt', ({ sha256 }) => readReceipt(services, sha256));
   await jobs.work('fetch-feed', () => fetchFeed(services));
   await jobs.work('assess-claims', ({ key }) => assessAgain(services, key));
+  await jobs.work('send-password-letter', ({ email }) => sendLetter(services, email));
+  await jobs.work('send-seals', () => sendSeals(services));
   if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed', {});
   await jobs.every(HOURLY, 'assess-claims', { key: USE_OF_TODAY });
+  await jobs.every(DAILY, 'send-seals', {});
   await catchUp(services);
 }
 

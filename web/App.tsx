@@ -13,6 +13,7 @@ const Ledger = lazy(() => import('./screens/Ledger/Ledger.tsx'));
 const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
 const Gather = lazy(() => import('./screens/Gather/Gather.tsx'));
 const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
+const NewPassword = lazy(() => import('./screens/SignIn/NewPassword.tsx'));
 const Account = lazy(() => import('./screens/Account/Account.tsx'));
 const ClaimPage = lazy(() => import('./screens/Claims/ClaimPage.tsx'));
 
@@ -20,6 +21,12 @@ const ClaimPage = lazy(() => import('./screens/Claims/ClaimPage.tsx'));
 export function App() {
   const { data, error, mutate } = useSession();
   const location = useLocation();
+  if (location.pathname === '/new-password')
+    return (
+      <Suspense fallback={<Loading shape="page" />}>
+        <NewPassword />
+      </Suspense>
+    );
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="page" />;
   if (!data.person) return <SignIn demo={data.demo} />;

@@ -40,6 +40,7 @@ async function buildServer() {
       reader: 'server/platform/outside/process.ts',
       compute: 'server/platform/compute/process.ts',
       bank: 'standins/bank/main.ts',
+      mail: 'standins/mail/main.ts',
     },
     outdir: 'build/server',
     outExtension: { '.js': '.mjs' },

@@ -3,6 +3,7 @@ import type { Db } from './db/connect.ts';
 import type { Jobs } from './jobs/jobs.ts';
 import type { Logger } from 'pino';
 import type { Bank } from './ports/bank.ts';
+import type { Mailer } from './ports/mail.ts';
 import type { Clock } from './ports/clock.ts';
 import type { Reader } from './outside/reader.ts';
 
@@ -14,11 +15,22 @@ export interface Context {
   jobs: Jobs;
 }
 
-/** What the server's own processes have besides: the reader of files from outside, where the bank answers. */
+/** Where the ends of the history's chains are kept away from the database: a folder, mailboxes, or both. */
+export interface SealPlaces {
+  folder: string | null;
+  mailboxes: readonly string[];
+}
+
+/** What the server's own processes have besides: the reader of files from outside, where the bank answers, where mail goes. */
 export interface Services extends Context {
   reader: Reader;
   /** Null where no bank is connected. */
   bank: Bank | null;
+  /** Null where mail cannot be sent. */
+  mailer: Mailer | null;
+  /** Where people reach the application, for links in mails; without a slash at its end. */
+  publicUrl: string;
+  seals: SealPlaces;
   log: Logger;
 }
 
@@ -33,11 +45,16 @@ export interface Actor extends ActingPerson {
   id: string;
   name: string;
   email: string;
+  /** `needed`: roles of finance are not theirs before they sign in with a second factor. */
+  factor: 'on' | 'off' | 'needed';
   grants: readonly Grant[];
 }
 
 /** An actor from the grants that hold today. */
-export const actorWith = (person: Pick<Actor, 'id' | 'name' | 'email'>, grants: readonly Grant[]): Actor => ({
+export const actorWith = (
+  person: Pick<Actor, 'id' | 'name' | 'email' | 'factor'>,
+  grants: readonly Grant[],
+): Actor => ({
   ...person,
   grants,
   holds: (role, entity) =>

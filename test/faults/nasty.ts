@@ -71,7 +71,20 @@ interface Shape {
   minLength?: number;
   minimum?: number;
 }
-const STRINGS = ['Tried out', '2026-03-02', '12.50', 'EUR', 'IE', '1', 'C-1002', '4433', '2026-03', 'a'.repeat(64), 'Europe/Dublin', 'one@saltmarsh.example'];
+const STRINGS = [
+  'Tried out',
+  '2026-03-02',
+  '12.50',
+  'EUR',
+  'IE',
+  '1',
+  'C-1002',
+  '4433',
+  '2026-03',
+  'a'.repeat(64),
+  'Europe/Dublin',
+  'one@saltmarsh.example',
+];
 
 /** A value that a schema of the contract accepts, with every field there; a schema it cannot please throws. */
 export function sampleOf(schema: z.ZodType): unknown {

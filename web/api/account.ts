@@ -1,5 +1,12 @@
 import useSWR from 'swr';
-import { sessionsAnswer, tokensAnswer } from '../../contract/session.ts';
+import { nothing } from '../../contract/primitives.ts';
+import {
+  addedFactorAnswer,
+  factorAnswer,
+  factorOfferAnswer,
+  sessionsAnswer,
+  tokensAnswer,
+} from '../../contract/session.ts';
 import { getter, send } from './client.ts';
 
 export type { SignedInAt, Token } from '../../contract/session.ts';
@@ -8,3 +15,10 @@ export const useSessions = () => useSWR('/sessions', getter(sessionsAnswer));
 export const endSession = (id: string) => send('DELETE', `/sessions/${id}`, sessionsAnswer);
 export const useTokens = () => useSWR('/tokens', getter(tokensAnswer));
 export const revokeToken = (id: string) => send('DELETE', `/tokens/${id}`, tokensAnswer);
+
+export const changePassword = (current: string, password: string) =>
+  send('PUT', '/session/password', nothing, { current, password });
+export const useFactor = () => useSWR('/session/factor', getter(factorAnswer));
+export const offerFactor = () => send('POST', '/session/factor', factorOfferAnswer);
+export const addFactor = (code: string) => send('PUT', '/session/factor', addedFactorAnswer, { code });
+export const removeFactor = (current: string) => send('POST', '/session/factor/end', factorAnswer, { current });

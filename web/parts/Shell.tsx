@@ -34,6 +34,7 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
         </span>
         <IconButton label="Sign out" onClick={() => void signOut()} icon={<LogOut size={17} />} />
       </header>
+      {person.factor === 'needed' && <FactorNeeded />}
       {ended && <SessionEnded person={person} onBack={() => setEnded(false)} />}
       <main id="main" className="flex min-h-0 flex-1 flex-col">
         {children}
@@ -43,6 +44,16 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
     </div>
   );
 }
+
+/** Roles of finance wait for a second factor: what to do, wherever the person is. */
+const FactorNeeded = () => (
+  <p role="status" className="border-b border-base-300 bg-warning px-4 py-2 text-warning-content">
+    Your organisation asks for a second factor before you see others’ claims.{' '}
+    <Link to="/account" className="font-semibold underline">
+      Add it to your account
+    </Link>
+  </p>
+);
 
 function Places({ person }: { person: Person }) {
   return (

@@ -38,3 +38,22 @@ export const tokenLifecycle = defineLifecycle('token', TOKEN_STATES, {
   make: act<TokenState>({ event: 'made', ways: [way(null, 'valid')] }),
   revoke: act<TokenState>({ event: 'revoked', ways: [way(['valid'], 'revoked', { as: ['owner'] })] }),
 });
+
+export const SIGN_IN_STATES = ['password', 'two factors'] as const;
+export type SignInState = (typeof SIGN_IN_STATES)[number];
+
+/** How a person signs in: by password, or by password and an authenticator's code. Everybody keeps their own. */
+export const signInLifecycle = defineLifecycle('sign-in', SIGN_IN_STATES, {
+  begin: act<SignInState>({ event: 'begun', ways: [way(null, 'password')] }),
+  change: act({ event: 'password changed', ways: [way(SIGN_IN_STATES, null, { as: ['owner'] })] }),
+  add: act({
+    event: 'second factor added',
+    ways: [way(['password'], 'two factors', { as: ['owner'] })],
+    undoneBy: 'remove',
+  }),
+  remove: act({
+    event: 'second factor removed',
+    ways: [way(['two factors'], 'password', { as: ['owner'] })],
+    undoneBy: 'add',
+  }),
+});

@@ -65,7 +65,8 @@ function takeItems(line: Line, items: Item[]): void {
 /** A line with items is their sum, to the minor unit. */
 function requireWhole({ id, amount, currency, items }: Line): void {
   if (!items?.length) return;
-  const left = minorOf(amount, currency, 'amount') - items.reduce((sum, i) => sum + minorOf(i.amount, currency, 'items'), 0n);
+  const left =
+    minorOf(amount, currency, 'amount') - items.reduce((sum, i) => sum + minorOf(i.amount, currency, 'items'), 0n);
   if (left !== 0n)
     throw new Refused('items-left', { left: fromMinor(left, currency), currency, line: id, path: 'items' });
 }

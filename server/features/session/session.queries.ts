@@ -6,6 +6,8 @@ export interface PersonRow {
   name: string;
   email: string;
   grants: Grant[];
+  has_factor: boolean;
+  factor_required: boolean;
 }
 
 const people = (db: Db, today: string) =>
@@ -15,7 +17,9 @@ const people = (db: Db, today: string) =>
     .select(
       db.raw(
         `(select coalesce(jsonb_agg(jsonb_build_object('role', r.role, 'entity', r.entity_id) order by r.role), '[]') from person_roles r
-          where r.person_id = p.id and ?::date between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity')) as grants`,
+          where r.person_id = p.id and ?::date between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity')) as grants,
+        exists (select 1 from credentials c where c.person_id = p.id and c.factor is not null) as has_factor,
+        exists (select 1 from settings s where s.key = 'second-factor-for-finance' and s.value = 'true') as factor_required`,
         [today],
       ),
     );
@@ -25,13 +29,6 @@ export const selectPerson = (db: Db, id: string, today: string): Promise<PersonR
   people(db, today).where('p.id', id).first();
 
 export const selectPeople = (db: Db, today: string): Promise<PersonRow[]> => people(db, today).orderBy('p.name');
-
-export function selectCredential(db: Db, email: string): Promise<{ id: string; password_hash: string } | undefined> {
-  return db('people as p')
-    .join('credentials as c', 'c.person_id', 'p.id')
-    .where({ 'p.email': email.toLowerCase(), 'p.active': true })
-    .first('p.id', 'c.password_hash');
-}
 
 export interface TokenRow {
   id: bigint;

@@ -1,13 +1,17 @@
 import { Router, type RequestHandler } from 'express';
 import type { Pool } from 'pg';
 import { demoPeopleAnswer, sessionAnswer, signedInAnswer, signInSchema } from '../../../contract/session.ts';
-import type { Context, Grant } from '../../platform/context.ts';
+import type { Context, Grant, Services } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { today, type Clock } from '../../platform/ports/clock.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
 import type { Throttles } from '../../platform/http/throttle.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import type { Secrets } from '../../platform/http/sealed.ts';
 import { createGuessing } from '../../platform/http/guessing.ts';
 import { selectPeople } from './session.queries.ts';
+import { factorRoutes } from './factor.routes.ts';
+import { passwordRoutes } from './passwords.routes.ts';
 import { readActor, readTokenActor, signIn } from './session.service.ts';
 
 export const COOKIE = 'ebbet';
@@ -29,26 +33,29 @@ export function knowActor(context: Context): RequestHandler {
 interface SessionOptions {
   pool: Pool;
   throttles: Throttles;
-  sessionSecret: string;
+  secrets: Secrets;
   /** Whether the people of the demo are listed for anybody to choose from. */
   demo: boolean;
 }
 
-export function sessionRoutes(context: Context, { pool, throttles, sessionSecret, demo }: SessionOptions): Router {
+export function sessionRoutes(context: Services, { pool, throttles, secrets, demo }: SessionOptions): Router {
   const router = Router();
-  const guessing = createGuessing(pool, sessionSecret, throttles);
+  const guessing = createGuessing(pool, secrets, throttles);
+  router.use(passwordRoutes(context, pool, throttles, guessing), factorRoutes(context, secrets, guessing));
 
   router.get('/session', (req, res) => {
     const { actor } = req;
-    const person = actor ? { id: actor.id, name: actor.name, email: actor.email, roles: rolesOf(actor.grants) } : null;
-    answer(res, sessionAnswer, { person, demo });
+    answer(res, sessionAnswer, { person: actor ? { ...actor, roles: rolesOf(actor.grants) } : null, demo });
   });
 
   router.post('/session', async (req, res) => {
-    const { email, password } = checked(signInSchema, req.body);
+    const { email, password, code } = checked(signInSchema, req.body);
     const person = email.toLowerCase();
     const attempt = await guessing.attempt(req, person);
-    const personId = await signIn(context, email, password);
+    const personId = await signIn(context, secrets, { email, password, code }).catch(async (error: unknown) => {
+      if (error instanceof Refused && error.code === 'code-needed') await attempt.takenBack();
+      throw error;
+    });
     await attempt.succeeded(res);
     await new Promise<void>((resolve, reject) =>
       req.session.regenerate((error) => (error ? reject(error) : resolve())),

@@ -17,6 +17,8 @@ declare module 'express-session' {
     /** When it began, ISO 8601, and what the browser called itself. */
     since: string;
     device: string;
+    /** The secret that was offered for an authenticator and is not yet proved. */
+    offered?: string;
   }
 }
 

@@ -6,6 +6,7 @@ import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { sha256 } from '../history/sha256.ts';
 import type { FreeGuesses, Throttles } from './throttle.ts';
 import { Refused } from './refusal.ts';
+import type { Secrets } from './sealed.ts';
 
 /** Slows down whoever guesses passwords, and nobody else. */
 export interface Guessing {
@@ -15,6 +16,8 @@ export interface Guessing {
 export interface Attempt {
   /** Takes the attempt out of the count again, and knows this device from now on. */
   succeeded(res: Response): Promise<void>;
+  /** Takes the attempt out of the count, as if it had not been made: it was no guess, and opened nothing. */
+  takenBack(): Promise<void>;
 }
 
 const COOKIE = 'ebbet-known';
@@ -27,7 +30,7 @@ const PEOPLE_A_DEVICE = 5;
  * device on which somebody signed in before counts by itself and passes the waits of account and address, so that guessing
  * locks out neither the owner nor the office they sit in.
  */
-export function createGuessing(pool: Pool, secret: string, throttles: Throttles): Guessing {
+export function createGuessing(pool: Pool, secrets: Secrets, throttles: Throttles): Guessing {
   const counted = new RateLimiterPostgres(throttles.failures(pool));
   const waits = new RateLimiterPostgres(throttles.waits(pool));
   const { free, longestSeconds } = throttles.guesses;
@@ -51,7 +54,7 @@ export function createGuessing(pool: Pool, secret: string, throttles: Throttles)
     Math.ceil(((await waits.get(key))?.msBeforeNext ?? 0) / 1000);
   return {
     async attempt(req, email) {
-      const keys = keysOf(req, email, knownDevice(req, secret, email));
+      const keys = keysOf(req, email, knownDevice(req, secrets, email));
       refuseFor(await Promise.all(keys.map(secondsLeft)));
       refuseFor(await Promise.all(keys.map(count)));
       return {
@@ -59,7 +62,10 @@ export function createGuessing(pool: Pool, secret: string, throttles: Throttles)
           const [own, ...others] = keys.map(({ key }) => key);
           await Promise.all([counted.delete(own!), ...others.map((key) => counted.reward(key))]);
           await Promise.all(keys.map(({ key }) => waits.delete(key)));
-          rememberDevice(req, res, secret, email);
+          rememberDevice(req, res, secrets, email);
+        },
+        async takenBack() {
+          await Promise.all(keys.map(({ key }) => counted.reward(key)));
         },
       };
     },
@@ -97,19 +103,23 @@ const signed = (secret: string, device: string, email: string): string =>
   createHmac('sha256', secret).update(`known device\n${device}\n${email}`).digest('base64url');
 
 /** The name of the device, when somebody signed in on it with this e-mail before. */
-function knownDevice(req: Request, secret: string, email: string): string | null {
+function knownDevice(req: Request, secrets: Secrets, email: string): string | null {
   for (const token of tokensOf(req)) {
     const [device = '', signature = ''] = token.split('.');
-    const [given, right] = [Buffer.from(signature), Buffer.from(signed(secret, device, email))];
-    if (given.length === right.length && timingSafeEqual(given, right)) return device;
+    if (secrets.some((secret) => same(signature, signed(secret, device, email)))) return device;
   }
   return null;
 }
 
-function rememberDevice(req: Request, res: Response, secret: string, email: string): void {
-  if (knownDevice(req, secret, email)) return;
+function same(one: string, other: string): boolean {
+  const [given, right] = [Buffer.from(one), Buffer.from(other)];
+  return given.length === right.length && timingSafeEqual(given, right);
+}
+
+function rememberDevice(req: Request, res: Response, secrets: Secrets, email: string): void {
+  if (knownDevice(req, secrets, email)) return;
   const device = randomBytes(12).toString('base64url');
-  const tokens = [`${device}.${signed(secret, device, email)}`, ...tokensOf(req)].slice(0, PEOPLE_A_DEVICE);
+  const tokens = [`${device}.${signed(secrets[0], device, email)}`, ...tokensOf(req)].slice(0, PEOPLE_A_DEVICE);
   const maxAge = DEVICE_DAYS * 86_400_000;
   res.cookie(COOKIE, tokens.join('~'), {
     httpOnly: true,

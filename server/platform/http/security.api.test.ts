@@ -36,7 +36,7 @@ function routesOf(): Route[] {
     context: bareServices(connect('postgres://nowhere')),
     pool,
     log: pino({ level: 'silent' }),
-    sessionSecret: 'x',
+    secrets: ['x'],
     demo: true,
     webFolder: null,
   });
@@ -139,7 +139,7 @@ describe('answers', () => {
         context: bareServices(db),
         pool: new pg.Pool({ port: 1, host: '127.0.0.1' }),
         log: pino({ level: 'info' }, { write: (line: string) => void (logged += line) }),
-        sessionSecret: 'x',
+        secrets: ['x'],
         demo: true,
         webFolder: null,
       });

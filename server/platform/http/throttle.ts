@@ -16,6 +16,9 @@ export interface Throttles {
   waits(pool: Pool): IRateLimiterPostgresOptions;
   guesses: FreeGuesses;
   upload(pool: Pool): IRateLimiterPostgresOptions;
+  /** Letters for a new password: to an account, and from an address. */
+  letters(pool: Pool): IRateLimiterPostgresOptions;
+  lettersFrom(pool: Pool): IRateLimiterPostgresOptions;
 }
 
 const inTable = (
@@ -39,6 +42,8 @@ export const usualThrottles: Throttles = {
   waits: (pool) => inTable(pool, 'sign-in-wait', 1, 3600),
   guesses: { free: { pair: 5, address: 100, account: 50 }, longestSeconds: 900 },
   upload: (pool) => inTable(pool, 'upload', 60, 60),
+  letters: (pool) => inTable(pool, 'letters', 5, 3600),
+  lettersFrom: (pool) => inTable(pool, 'letters-from', 60, 3600),
 };
 
 /** Counts an attempt against its key; refused, with the time to wait, when there are too many. */

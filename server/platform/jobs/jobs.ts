@@ -9,9 +9,17 @@ export interface JobData {
   'fetch-feed': Record<string, never>;
   /** Assesses the claims again that were assessed by something which changed. */
   'assess-claims': { key: string };
+  'send-password-letter': { email: string };
+  'send-seals': Record<string, never>;
 }
 export type JobName = keyof JobData;
-export const JOB_NAMES: readonly JobName[] = ['read-receipt', 'fetch-feed', 'assess-claims'];
+export const JOB_NAMES: readonly JobName[] = [
+  'read-receipt',
+  'fetch-feed',
+  'assess-claims',
+  'send-password-letter',
+  'send-seals',
+];
 
 /** The queue in the database: what is asked in a transaction happens if it commits, and outlives every process. */
 export interface Jobs {

@@ -10,7 +10,12 @@ export function lineRecord(line: Line): LineRecord {
   const minor = (amount: string | null | undefined, path: string) =>
     amount == null ? null : minorOf(amount, line.currency, path);
   const partsOf = (part: Pick<Line, 'tax' | 'split'>, item_id: string | null) => ({
-    taxEntries: (part.tax ?? []).map((t) => ({ item_id, code: t.code, gross: minor(t.gross, 'tax'), tax: minor(t.tax, 'tax') })),
+    taxEntries: (part.tax ?? []).map((t) => ({
+      item_id,
+      code: t.code,
+      gross: minor(t.gross, 'tax'),
+      tax: minor(t.tax, 'tax'),
+    })),
     shares: (part.split?.shares ?? []).map((s) => ({ item_id, coding: s.coding, value: s.value ?? null })),
   });
   const all = [partsOf(line, null), ...(line.items ?? []).map((item) => partsOf(item, item.id))];

@@ -1,5 +1,7 @@
 import { endSession, revokeToken, useSessions, useTokens, type SignedInAt, type Token } from '../../api/account.ts';
 import type { Person } from '../../api/session.ts';
+import { Password } from './Password.tsx';
+import { SecondFactor } from './SecondFactor.tsx';
 import { failed } from '../../parts/failed.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
@@ -13,6 +15,8 @@ export default function Account({ person }: { person: Person }) {
       <p className="quiet">
         {person.email} · {person.roles.join(', ')}
       </p>
+      <SecondFactor person={person} />
+      <Password />
       <Sessions />
       <Tokens />
     </div>

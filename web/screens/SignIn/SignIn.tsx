@@ -1,90 +1,103 @@
-import { useEffect, useState, type FormEvent } from 'react';
-import { demoPeople, signIn, type Person } from '../../api/session.ts';
+import { useEffect, useState } from 'react';
+import { askForLetter, demoPeople, signIn, type DemoPerson } from '../../api/session.ts';
+import { Field, Problem } from '../../parts/Field.tsx';
+import { useEntry } from '../../parts/useEntry.ts';
+import { useSubmit } from '../../parts/useSubmit.ts';
 
 /** Sign-in; in demo mode also a list of the demo's people to pick from. */
 export function SignIn({ demo }: { demo: boolean }) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const enter = async (mail: string, secret: string) => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      await signIn(mail, secret);
-    } catch (error) {
-      setProblem((error as Error).message);
-      setBusy(false);
-    }
-  };
+  const [forgotten, setForgotten] = useState(false);
   return (
     <main className="mx-auto grid min-h-dvh max-w-5xl content-center gap-10 p-6 md:grid-cols-[20rem_1fr]">
-      <EntryForm busy={busy} problem={problem} onEnter={enter} />
-      {demo && <DemoPeople onPick={enter} busy={busy} />}
+      <div className="self-start">
+        <h1 className="text-3xl font-semibold tracking-wide">Ebbet</h1>
+        <p className="quiet mb-6">Claims, proved and posted.</p>
+        {forgotten ? (
+          <LetterForm onBack={() => setForgotten(false)} />
+        ) : (
+          <EntryForm onForgotten={() => setForgotten(true)} />
+        )}
+      </div>
+      {demo && <DemoPeople />}
     </main>
   );
 }
 
-interface EntryFormProps {
-  busy: boolean;
-  problem: string | null;
-  onEnter: (email: string, password: string) => Promise<void>;
-}
-
-function EntryForm({ busy, problem, onEnter }: EntryFormProps) {
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    void onEnter(email, password);
-  };
+function EntryForm({ onForgotten }: { onForgotten: () => void }) {
+  const entry = useEntry('', signIn);
   return (
-    <form onSubmit={submit} className="self-start">
-      <h1 className="text-3xl font-semibold tracking-wide">Ebbet</h1>
-      <p className="quiet mb-6">Claims, proved and posted.</p>
-      <Entry name="E-mail" type="email" complete="username" first value={email} onChange={setEmail} />
-      <Entry name="Password" type="password" complete="current-password" value={password} onChange={setPassword} />
-      <button className="btn btn-primary mt-1 w-full" disabled={busy}>
+    <form onSubmit={entry.submit}>
+      <Field
+        id="email"
+        label="E-mail"
+        type="email"
+        complete="username"
+        first
+        value={entry.email}
+        onChange={entry.setEmail}
+      />
+      <Field
+        id="password"
+        label="Password"
+        type="password"
+        complete="current-password"
+        value={entry.password}
+        onChange={entry.setPassword}
+      />
+      {entry.asksCode && (
+        <Field
+          id="code"
+          label="Code of your authenticator"
+          complete="one-time-code"
+          hint="Without your phone, one of the codes you kept for that."
+          first
+          digits
+          value={entry.code}
+          onChange={entry.setCode}
+        />
+      )}
+      <button className="btn btn-primary mt-1 w-full" disabled={entry.busy}>
         Sign in
       </button>
-      {problem && (
-        <p role="alert" className="mt-3 text-error">
-          {problem}
-        </p>
-      )}
+      <Problem says={entry.problem} />
+      <button type="button" className="link mt-4 text-sm" onClick={onForgotten}>
+        I do not know my password
+      </button>
     </form>
   );
 }
 
-interface EntryProps {
-  name: string;
-  type: 'email' | 'password';
-  complete: string;
-  first?: boolean;
-  value: string;
-  onChange: (value: string) => void;
-}
-
-function Entry({ name, type, complete, first = false, value, onChange }: EntryProps) {
+function LetterForm({ onBack }: { onBack: () => void }) {
+  const [email, setEmail] = useState('');
+  const [sent, setSent] = useState(false);
+  const form = useSubmit(async () => {
+    await askForLetter(email);
+    setSent(true);
+  });
   return (
-    <>
-      <label className="mb-1 block font-medium" htmlFor={type}>
-        {name}
-      </label>
-      <input
-        id={type}
-        className="input mb-3 w-full"
-        type={type}
-        required
-        autoFocus={first}
-        autoComplete={complete}
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-      />
-    </>
+    <form onSubmit={form.submit}>
+      {sent ? (
+        <p role="status">
+          If {email} belongs to somebody here, a mail is on its way with a link that sets a new password within an hour.
+        </p>
+      ) : (
+        <>
+          <Field id="email" label="E-mail" type="email" complete="username" first value={email} onChange={setEmail} />
+          <button className="btn btn-primary mt-1 w-full" disabled={form.busy}>
+            Send me a link
+          </button>
+        </>
+      )}
+      <Problem says={form.problem} />
+      <button type="button" className="link mt-4 text-sm" onClick={onBack}>
+        Back to signing in
+      </button>
+    </form>
   );
 }
 
-function DemoPeople({ onPick, busy }: { onPick: (email: string, password: string) => Promise<void>; busy: boolean }) {
-  const [demo, setDemo] = useState<{ people: Required<Person>[]; password: string } | null>(null);
+function DemoPeople() {
+  const [demo, setDemo] = useState<{ people: DemoPerson[]; password: string } | null>(null);
   useEffect(() => {
     demoPeople().then(setDemo, () => setDemo(null));
   }, []);
@@ -97,18 +110,28 @@ function DemoPeople({ onPick, busy }: { onPick: (email: string, password: string
       <ul className="grid gap-1 sm:grid-cols-2">
         {demo?.people.map((person) => (
           <li key={person.id}>
-            <button
-              type="button"
-              disabled={busy}
-              className="w-full rounded-field border border-base-300 bg-base-100 px-3 py-1.5 text-left hover:border-primary"
-              onClick={() => void onPick(person.email, demo.password)}
-            >
-              <span className="block truncate font-medium">{person.name}</span>
-              <span className="quiet block text-sm">{person.roles.join(', ')}</span>
-            </button>
+            <DemoButton person={person} password={demo.password} />
           </li>
         ))}
       </ul>
     </section>
+  );
+}
+
+function DemoButton({ person, password }: { person: DemoPerson; password: string }) {
+  const entry = useSubmit(() => signIn(person.email, password));
+  return (
+    <>
+      <button
+        type="button"
+        disabled={entry.busy}
+        className="w-full rounded-field border border-base-300 bg-base-100 px-3 py-1.5 text-left hover:border-primary"
+        onClick={() => entry.submit()}
+      >
+        <span className="block truncate font-medium">{person.name}</span>
+        <span className="quiet block text-sm">{person.roles.join(', ')}</span>
+      </button>
+      <Problem says={entry.problem} />
+    </>
   );
 }

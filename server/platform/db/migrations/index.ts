@@ -7,6 +7,7 @@ import * as claims from './005_claims.ts';
 import * as ledger from './006_ledger.ts';
 import * as access from './007_access.ts';
 import * as kept from './008_kept.ts';
+import * as signingIn from './009_signing_in.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -21,6 +22,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.006_ledger', ...ledger },
   { name: '1.007_access', ...access },
   { name: '1.008_kept', ...kept },
+  { name: '1.009_signing_in', ...signingIn },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

@@ -1,0 +1,57 @@
+interface FieldProps {
+  id: string;
+  label: string;
+  type?: 'text' | 'email' | 'password';
+  complete: string;
+  hint?: string;
+  first?: boolean;
+  digits?: boolean;
+  value: string;
+  onChange: (value: string) => void;
+}
+
+/** A labelled entry of a short form. */
+export function Field({
+  id,
+  label,
+  type = 'text',
+  complete,
+  hint,
+  first = false,
+  digits = false,
+  ...rest
+}: FieldProps) {
+  const { value, onChange } = rest;
+  return (
+    <>
+      <label className="mb-1 block font-medium" htmlFor={id}>
+        {label}
+      </label>
+      <input
+        id={id}
+        className={`input w-full ${hint ? 'mb-1' : 'mb-3'} ${digits ? 'font-mono tracking-widest' : ''}`}
+        type={type}
+        required
+        autoFocus={first}
+        autoComplete={complete}
+        inputMode={digits ? 'numeric' : undefined}
+        aria-describedby={hint ? `${id}-hint` : undefined}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      />
+      {hint && (
+        <p id={`${id}-hint`} className="quiet mb-3 text-sm">
+          {hint}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** What went wrong with a form, said where it is. */
+export const Problem = ({ says }: { says: string | null }) =>
+  says ? (
+    <p role="alert" className="mt-3 text-error">
+      {says}
+    </p>
+  ) : null;
