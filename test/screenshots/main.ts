@@ -30,7 +30,11 @@ const SHOTS: Shot[] = [
     name: 'account',
     who: 'maeve.tarrant',
     path: '/account',
-    act: (page) => page.getByText('this one').waitFor(),
+    act: async (page) => {
+      await page.getByText('this one').waitFor();
+      await page.getByRole('button', { name: 'Add an authenticator' }).click();
+      await page.getByRole('img', { name: 'For the camera of your authenticator' }).waitFor();
+    },
   },
   { name: 'desk', who: 'maeve.tarrant', path: '/desk' },
   { name: 'sheet', who: 'maeve.tarrant', path: '/desk/C-1001', act: (page) => line(page, /Line 2, receipt/) },

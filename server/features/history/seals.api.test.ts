@@ -51,7 +51,11 @@ it('the ends of all chains are sent to every place, then those that moved', asyn
 
   const maeve = await api.as('maeve.tarrant');
   const { claim } = (await maeve.get('/claims/C-1002')).body;
-  const held = await maeve.post('/claims/C-1002/hold', { revision: claim.revision, reason: 'waits for the ferry', until: '2027-01-15' });
+  const held = await maeve.post('/claims/C-1002/hold', {
+    revision: claim.revision,
+    reason: 'waits for the ferry',
+    until: '2027-01-15',
+  });
   expect(held.status).toBe(200);
   await api.owner('sealings').update({ at: new Date() });
   await sendSeals(services);

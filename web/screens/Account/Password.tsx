@@ -15,7 +15,7 @@ export function Password() {
       {open ? (
         <PasswordForm onDone={() => setOpen(false)} />
       ) : (
-        <button type="button" className="btn btn-sm" onClick={() => setOpen(true)}>
+        <button type="button" className="btn btn-sm border-base-300 bg-base-100" onClick={() => setOpen(true)}>
           Change it
         </button>
       )}

@@ -44,7 +44,11 @@ export function SecondFactor({ person }: { person: Person }) {
       ) : removing ? (
         <RemoveForm onRemoved={removed} onCancel={() => setRemoving(false)} />
       ) : (
-        <button type="button" className="btn btn-sm" onClick={() => (data.on ? setRemoving(true) : void begin())}>
+        <button
+          type="button"
+          className="btn btn-sm border-base-300 bg-base-100"
+          onClick={() => (data.on ? setRemoving(true) : void begin())}
+        >
           {data.on ? 'Remove it' : 'Add an authenticator'}
         </button>
       )}

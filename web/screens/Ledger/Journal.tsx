@@ -172,7 +172,7 @@ interface RowProps {
 
 function Row({ row, chart, open, onToggle }: RowProps) {
   return (
-    <tr className="border-t border-base-300 align-top">
+    <tr className="border-t border-base-300 align-baseline">
       <td className="py-1 pl-4">
         <Account row={row} open={open} onToggle={onToggle} />
         {accountName(chart, row.account)}
