@@ -19,6 +19,8 @@ export type ClaimState = (typeof CLAIM_STATES)[number];
 
 /** States in which a claim is with the people who make it, and its lines may change. */
 export const IN_PREPARATION: readonly ClaimState[] = ['draft', 'returned'];
+/** States before a posting, in which rates and budgets still change what a claim comes to. */
+export const BEFORE_POSTING: readonly ClaimState[] = ['draft', 'with approver', 'in review', 'cleared', 'returned'];
 /** States in which a claim no longer counts as one: what was on it is free again. */
 export const ENDED: readonly ClaimState[] = ['declined', 'withdrawn'];
 

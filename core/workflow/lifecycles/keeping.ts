@@ -4,12 +4,15 @@ export const SETTING_STATES = ['in force', 'ended'] as const;
 export type SettingState = (typeof SETTING_STATES)[number];
 const ADMINISTRATOR = { roles: ['administrator'] } as const;
 
-/** A row of the master data. One that was used is ended and followed by another, never changed. */
+/**
+ * A row of the master data. One that was used is ended and followed by another, never changed. What decides about oneself
+ * (one's own card, role, budget, rate) somebody else keeps.
+ */
 export const settingLifecycle = defineLifecycle('setting', SETTING_STATES, {
-  add: act<SettingState>({ event: 'added', ways: [way(null, 'in force', ADMINISTRATOR)] }),
-  follow: act({ event: 'followed', ways: [way(['in force', 'ended'], 'in force', ADMINISTRATOR)] }),
-  change: act({ event: 'changed', ways: [way(['in force'], null, ADMINISTRATOR)] }),
-  end: act({ event: 'ended', ways: [way(['in force'], 'ended', ADMINISTRATOR)], needs: ['date'] }),
+  add: act<SettingState>({ event: 'added', ways: [way(null, 'in force', ADMINISTRATOR)], never: ['owner'] }),
+  follow: act({ event: 'followed', ways: [way(['in force', 'ended'], 'in force', ADMINISTRATOR)], never: ['owner'] }),
+  change: act({ event: 'changed', ways: [way(['in force'], null, ADMINISTRATOR)], never: ['owner'] }),
+  end: act({ event: 'ended', ways: [way(['in force'], 'ended', ADMINISTRATOR)], never: ['owner'], needs: ['date'] }),
 });
 
 export const PERIOD_STATES = ['open', 'closed'] as const;

@@ -213,3 +213,59 @@ describe('the name of an entity', () => {
     expect((await put('Pacific/Kiritimati', 0)).status).toBe(201);
   });
 });
+
+describe('what decides about oneself', () => {
+  const put = (kind: string, row: object, revision = 0) => leilani.post(`/setup/${kind}`, { revision, row });
+  const idOf = async (mail: string): Promise<string> =>
+    (
+      await api
+        .owner('people')
+        .where({ email: `${mail}@saltmarsh.example` })
+        .first()
+    ).id;
+
+  it('is kept by somebody else: one’s roles, card, name, substitute', async () => {
+    const me = await idOf('leilani.kahue');
+    const other = await idOf('maeve.tarrant');
+    expect((await put('roles', { person: me, role: 'controller', entity: null })).body.code).toBe('own-record');
+    expect((await put('roles', { person: other, role: 'controller', entity: null })).status).toBe(201);
+    expect((await put('substitutes', { person: other, substitute: me })).body.code).toBe('own-record');
+    const card = (await rows('cards')).find((c) => c.row.holder === me);
+    expect((await put('cards', { ...card.row, label: 'Mine' }, card.revision)).body.code).toBe('own-record');
+    expect((await put('cards', { ...card.row, holder: other }, card.revision)).body.code).toBe('own-record');
+    const person = (await rows('people')).find((p) => p.row.id === me);
+    expect((await put('people', { ...person.row, usualApprover: other }, person.revision)).body.code).toBe(
+      'own-record',
+    );
+  });
+  it('is kept by somebody else: the budget of a code one owns', async () => {
+    const me = await idOf('leilani.kahue');
+    const [budget] = await rows('budgets');
+    const { dimension, code } = budget.row;
+    const amended = { ...budget.row, amount: '123456.00' };
+    await api.owner('dimension_values').where({ dimension_id: dimension, code }).update({ owner_id: me });
+    expect((await put('budgets', amended, budget.revision)).body.code).toBe('own-record');
+    const value = (await rows('dimension-values')).find((v) => v.row.dimension === dimension && v.row.code === code);
+    const given = { revision: value.revision, row: { ...value.row, owner: null }, validFrom: value.validFrom };
+    expect((await leilani.post('/setup/dimension-values', { ...given, validTo: value.validTo })).body.code).toBe(
+      'own-record',
+    );
+    await api.owner('dimension_values').where({ dimension_id: dimension, code }).update({ owner_id: null });
+    expect((await put('budgets', amended, budget.revision)).status).toBe(201);
+  });
+  it('is kept by somebody else: a rate that an open claim of one’s own may take', async () => {
+    const { rows: lines } = await api.owner.raw(`
+      select l.date, l.currency, c.id, c.claimant_id from lines l join claims c on c.id = l.claim_id and c.version = l.version
+      join entities e on e.id = c.entity_id
+      where c.state = 'in review' and l.currency <> e.currency limit 1`);
+    const [{ date, currency, id, claimant_id: claimant }] = lines;
+    const rate = { from: 'CHF', to: currency, date, rate: '1.2345', source: 'Tried out' };
+    await api
+      .owner('claims')
+      .where({ id })
+      .update({ claimant_id: await idOf('leilani.kahue') });
+    expect((await put('rates', rate)).body.code).toBe('own-record');
+    await api.owner('claims').where({ id }).update({ claimant_id: claimant });
+    expect((await put('rates', rate)).status).toBe(201);
+  });
+});

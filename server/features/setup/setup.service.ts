@@ -22,6 +22,7 @@ import { selectEvents } from '../../platform/history/history.queries.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { DESCRIPTORS, hasValidity, isDated, type Descriptor } from './descriptors.ts';
 import { followUps } from './followUps.ts';
+import { ownerOf } from './ownRows.ts';
 import {
   endMasterRow,
   insertMasterRow,
@@ -37,8 +38,6 @@ import {
   type Ledgers,
   type MasterRow,
 } from './setup.queries.ts';
-
-/** Who looks at master data. */
 
 /** The kinds there are, with the columns of their files. */
 export const viewKinds = () => ({
@@ -117,6 +116,7 @@ interface LockedKey extends LockedRecord<SettingState> {
 const keyStore = (
   kind: SetupKind,
   ledgers: Ledgers,
+  actor: Actor,
   coming: readonly MasterRow[] = [],
 ): RecordStore<SettingState, LockedKey, Key> => ({
   async lock(trx, key) {
@@ -131,7 +131,7 @@ const keyStore = (
       state,
       entity: entityOf([...rows, ...coming]),
       revision: await selectRevision(trx, id),
-      people: {},
+      people: { owner: await ownerOf(trx, kind, [...rows, ...coming], actor.id) },
       rows,
     };
   },
@@ -166,6 +166,7 @@ export async function putRow(
   const key = keyOf(descriptor, row.row);
   await lockKey(trx, recordIdOf(kind, key));
   const rows = await selectKeyRows(trx, descriptor, key, ledgers);
+  if (rows.filter(isSeenBy(actor)).some((r) => canonical(r) === canonical(row))) return 'unchanged';
   try {
     if (rows.length === 0) return await birth(context, trx, actor, kind, key, row, ledgers);
     return await change(context, trx, actor, kind, { key, row, rows, revision }, ledgers);
@@ -183,10 +184,11 @@ async function birth(
   row: MasterRow,
   ledgers: Ledgers,
 ): Promise<FileOutcome> {
+  const people = { owner: await ownerOf(trx, kind, [row], actor.id) };
   await performBirth(
     context,
     trx,
-    { lifecycle: settingLifecycle, act: 'add', actor, entity: entityOf([row]) },
+    { lifecycle: settingLifecycle, act: 'add', actor, entity: entityOf([row]), people },
     async () => {
       await insertMasterRow(trx, DESCRIPTORS[kind], row, ledgers);
       const jobs = await followUps(trx, kind, DESCRIPTORS[kind], key, row.row);
@@ -215,10 +217,9 @@ async function change(
   const descriptor = DESCRIPTORS[kind];
   const { validity } = descriptor;
   const act = validity === 'dated' ? 'follow' : 'change';
-  const store = keyStore(kind, ledgers, [row]);
+  const store = keyStore(kind, ledgers, actor, [row]);
   const wanted = { lifecycle: settingLifecycle, store, act, key, actor, revision } as const;
   return perform(context, trx, wanted, async () => {
-    if (rows.some((r) => canonical(r) === canonical(row))) return { result: 'unchanged', unchanged: true };
     if (validity !== 'dated') assertMayChange(validity.changes, rows[0]!, row, key);
     if (validity === 'dated') await follow(trx, descriptor, key, row, rows, ledgers);
     else await updateMasterRow(trx, descriptor, key, row.row, ledgers);
@@ -268,7 +269,7 @@ export function endRow(
     const ledgers = await selectLedgers(trx);
     const wanted = {
       lifecycle: settingLifecycle,
-      store: keyStore(kind, ledgers),
+      store: keyStore(kind, ledgers, actor),
       act: 'end',
       key,
       actor,

@@ -1,5 +1,5 @@
 import { judgeAct, type Judgement } from '../../../core/workflow/judgeAct.ts';
-import type { ActRule, Lifecycle } from '../../../core/workflow/lifecycle.types.ts';
+import type { ActRecord, ActRule, Lifecycle } from '../../../core/workflow/lifecycle.types.ts';
 import type { Actor, Context } from '../context.ts';
 import type { Db } from '../db/connect.ts';
 import { selectEvents } from '../history/history.queries.ts';
@@ -46,16 +46,25 @@ export async function perform<S extends string, A extends string, Row extends Lo
   return outcome.result;
 }
 
+/** The record to make: for which entity, by whom, and who is what to it already. */
+export interface Birth<S extends string, A extends string> {
+  lifecycle: Lifecycle<S, A>;
+  act: A;
+  actor: Actor | null;
+  entity: string | null;
+  people?: ActRecord['people'];
+}
+
 /** Makes a record: judged as an act on nothing, then the work that inserts it, then its first event. */
 export async function performBirth<S extends string, A extends string, Result>(
   context: Context,
   trx: Db,
-  wanted: { lifecycle: Lifecycle<S, A>; act: A; actor: Actor | null; entity: string | null },
+  wanted: Birth<S, A>,
   work: () => Promise<Outcome<Result> & { id: string; state: S }>,
 ): Promise<Result> {
-  const { lifecycle, act, actor, entity } = wanted;
+  const { lifecycle, act, actor, entity, people = {} } = wanted;
   if (actor) {
-    const judgement = judgeAct(lifecycle, act, { state: null, entity, people: {} }, actor, ALL_OFF);
+    const judgement = judgeAct(lifecycle, act, { state: null, entity, people }, actor, ALL_OFF);
     if (!judgement.ok) throw refusalOf(judgement, lifecycle.kind, '');
   }
   const outcome = await work();
