@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { FINANCE, type Lifecycle, type Role } from '../core/workflow/lifecycle.types.ts';
+import { FINANCE, type ActRule, type Lifecycle, type Role } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
 import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
 import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
@@ -17,10 +17,17 @@ import * as statements from './statements.ts';
 export type Who = 'anybody' | 'signed in' | 'in person' | readonly Role[];
 
 const GATHERERS: readonly Role[] = ['claimant', 'preparer'];
-/** Who may try an act: holders of a role that some way of it needs; everybody where a relation alone opens one. */
-function whoMay<A extends string>({ acts }: Lifecycle<string, A>, act: A): Who {
-  const { ways } = acts[act];
-  return ways.some((w) => w.roles.length === 0) ? 'signed in' : [...new Set(ways.flatMap((w) => w.roles))];
+/** An act of a lifecycle as an address does it: who may try it, and what is judged where the record is locked. */
+interface Doing {
+  who: Who;
+  does: { kind: string; act: string; rule: ActRule<string> };
+}
+/** Who may try: holders of a role that some way of the act needs; everybody where a relation alone opens one. */
+function whoMay<A extends string>({ kind, acts }: Lifecycle<string, A>, act: A): Doing {
+  const rule: ActRule<string> = acts[act];
+  const open = rule.ways.some((w) => w.roles.length === 0);
+  const who = open ? 'signed in' : [...new Set(rule.ways.flatMap((w) => w.roles))];
+  return { who, does: { kind, act, rule } };
 }
 
 /** One address of the server: what it takes and what it answers. `answer: null` is a file or a stream, named by its type. */
@@ -29,6 +36,8 @@ export interface RouteContract {
   path: string;
   /** Who passes; relations to the record are judged where it is locked. */
   who: Who;
+  /** The act that is done there, where it is one on a single record. */
+  does?: Doing['does'];
   says: string;
   query?: z.ZodType;
   body?: z.ZodType | 'file';
@@ -37,15 +46,16 @@ export interface RouteContract {
   status?: number;
 }
 
-type Rest = Omit<RouteContract, 'method' | 'path' | 'who' | 'says' | 'answer'>;
+type Rest = Omit<RouteContract, 'method' | 'path' | 'who' | 'does' | 'says' | 'answer'>;
 const route = (
   method: RouteContract['method'],
   path: string,
-  who: Who,
+  who: Who | Doing,
   says: string,
   answer: z.ZodType | null,
   rest: Rest = {},
-): RouteContract => ({ method, path, who, says, answer, ...rest });
+): RouteContract => ({ method, path, ...(isDoing(who) ? who : { who }), says, answer, ...rest });
+const isDoing = (who: Who | Doing): who is Doing => typeof who === 'object' && 'does' in who;
 /** An act on a claim, named as in the lifecycle; it answers with the claim as it is afterwards. */
 const act = (name: ClaimAct, body: z.ZodType): RouteContract =>
   route(

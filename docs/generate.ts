@@ -3,7 +3,9 @@ import { fileURLToPath } from 'node:url';
 import { FORMATS, writeSchema } from '../cli/schemaCommand.ts';
 import { openApi } from '../contract/openApi.ts';
 import { drawLifecycle } from '../core/workflow/drawLifecycle.ts';
-import { ROUTES, type Who } from '../contract/routes.ts';
+import { ROUTES, type RouteContract, type Who } from '../contract/routes.ts';
+import { audienceFor, VIEWERS, type Viewer } from '../core/workflow/viewers.ts';
+import { CLAIM_STATES } from '../core/workflow/lifecycles/claim.ts';
 import { ROLES, type ActRule, type Role } from '../core/workflow/lifecycle.types.ts';
 import { LIFECYCLES } from '../core/workflow/lifecycles/all.ts';
 
@@ -69,7 +71,40 @@ what they see of it is the view of their audience.
 | address under /api | open to | ${ROLES.join(' | ')} |
 |---|---|${ROLES.map(() => '---').join('|')}|
 ${rows.join('\n')}
+
+## What one is to the record
+
+Of those, an act is refused to who is not what it needs, and to who is what it forbids. A test tries every act on a claim by
+somebody who holds every role and is one of these to it.
+
+| address under /api | act | only as | never as | one setting forbids |
+|---|---|---|---|---|
+${ROUTES.filter((r) => r.does)
+  .map(writeActAccess)
+  .join('\n')}
+
+## Who sees a claim
+
+By what one is to it and by its state; nobody else learns that there is one. A test tries each over HTTP, with the claim's
+receipts and journal.
+
+| one is | ${CLAIM_STATES.join(' | ')} |
+|---|${CLAIM_STATES.map(() => '---').join('|')}|
+${VIEWERS.map(writeViewer).join('\n')}
 `;
+}
+
+function writeActAccess({ method, path, does }: RouteContract): string {
+  const { kind, act, rule } = does!;
+  const as = rule.ways.some((w) => w.as.length === 0) ? [] : [...new Set(rule.ways.flatMap((w) => w.as))];
+  const apart = rule.apart ? `${rule.apart.relation} (${rule.apart.setting})` : '';
+  const cells = [`\`${method.toUpperCase()} ${path}\``, `${kind}: ${act}`, as.join(', '), rule.never.join(', '), apart];
+  return `| ${cells.join(' | ')} |`;
+}
+
+function writeViewer(viewer: Viewer): string {
+  const cells = CLAIM_STATES.map((state) => audienceFor(viewer, state) ?? '');
+  return `| ${viewer.name} | ${cells.join(' | ')} |`;
 }
 
 const check = process.argv.includes('--check');
