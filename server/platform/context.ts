@@ -48,6 +48,8 @@ export interface Actor extends ActingPerson {
   /** `needed`: roles of finance are not theirs before they sign in with a second factor. */
   factor: 'on' | 'off' | 'needed';
   grants: readonly Grant[];
+  /** What they brought: the id of their session, or their token. The history names nobody without. */
+  proof?: string;
 }
 
 /** An actor from the grants that hold today. */

@@ -59,9 +59,9 @@ export const HARD_MUTATIONS: Mutation[] = [
   ),
   m(
     'a code that opens twice',
-    `${SESSION}/credentials.queries.ts`,
-    "'factor_step < ?'",
-    "'factor_step <> 0 or 0 < ?'",
+    `${SESSION}/factor.service.ts`,
+    'await takeStep(db, row.person_id, step)',
+    'true',
     SESSION,
   ),
   m(
@@ -91,14 +91,14 @@ export const HARD_MUTATIONS: Mutation[] = [
   m(
     'letters beside the one that was used',
     `${SESSION}/credentials.queries.ts`,
-    "if (letter) await trx('password_letters')",
-    "if (false) await trx('password_letters')",
+    "await trx('password_letters').where({ person_id",
+    "if (false) await trx('password_letters').where({ person_id",
     SESSION,
   ),
   m(
     'sessions that outlive a password',
     `${SESSION}/passwords.service.ts`,
-    'await endSessions(trx, actor.id, session);',
+    'await endSessions(trx, id, session);',
     '',
     SESSION,
   ),
@@ -123,6 +123,13 @@ export const HARD_MUTATIONS: Mutation[] = [
     "if (step === null) throw new Refused('wrong-code', { path: 'code' });\n  const codes",
     'const codes',
     SESSION,
+  ),
+  m(
+    'what decides about oneself',
+    'server/features/setup/ownRows.ts',
+    'return person;',
+    'return null;',
+    'server/features/setup',
   ),
   m(
     'seals that are lost with a mail',

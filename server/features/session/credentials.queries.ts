@@ -21,26 +21,24 @@ export const selectCredentialOf = (db: Db, personId: string): Promise<Credential
     .where({ person_id: personId })
     .first(...SHOWN);
 
-export const lockCredential = (trx: Db, personId: string): Promise<CredentialRow | undefined> =>
-  trx('credentials as c')
-    .where({ person_id: personId })
-    .forUpdate()
-    .first(...SHOWN);
-
-export async function insertCredential(trx: Db, personId: string, hash: string): Promise<void> {
-  await trx('credentials').insert({ person_id: personId, password_hash: hash });
+/** Holds off others who change how a person signs in; the application has no right to lock the row itself. */
+export async function lockCredential(trx: Db, personId: string): Promise<CredentialRow | undefined> {
+  await lockName(trx, `sign-in ${personId}`);
+  return selectCredentialOf(trx, personId);
 }
-export async function updateCredential(trx: Db, personId: string, columns: Partial<CredentialRow>): Promise<void> {
-  await trx('credentials').where({ person_id: personId }).update(columns);
+const lockName = (trx: Db, name: string) => trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 2))', [name]);
+
+/** Writes how a person signs in. `proof` is the id of a session of theirs, their token, or the letter that was sent to them. */
+export async function writeCredential(trx: Db, row: CredentialRow, proof: string): Promise<void> {
+  const { person_id, password_hash, revision, factor, factor_step } = row;
+  const values = [person_id, password_hash, revision, factor as string, String(factor_step), proof];
+  await trx.raw('select set_sign_in(?, ?, ?, ?, ?, ?)', values);
 }
 
 /** Takes the step of a code, unless it or a later one was taken before; whether it was free. */
 export async function takeStep(db: Db, personId: string, step: number): Promise<boolean> {
-  const taken = await db('credentials')
-    .where({ person_id: personId })
-    .whereRaw('factor_step < ?', [step])
-    .update({ factor_step: step });
-  return taken === 1;
+  const { rows } = await db.raw('select take_step(?, ?) as taken', [personId, step]);
+  return rows[0].taken;
 }
 
 /** Takes a code for a lost phone; whether it was there. */
@@ -64,15 +62,15 @@ export async function insertLetter(trx: Db, row: { hash: string; person_id: stri
   await trx('password_letters').insert(row);
 }
 
-/** Takes the letter of a hash made after a moment, and with it every other of that person; whose it is. */
-export async function takeLetter(trx: Db, hash: string, madeAfter: Date): Promise<string | undefined> {
-  const [letter] = await trx('password_letters')
-    .where({ hash })
-    .where('made_at', '>', madeAfter)
-    .delete()
-    .returning('person_id');
-  if (letter) await trx('password_letters').where({ person_id: letter.person_id }).delete();
+/** Whose letter this is, made after a moment; locked, so that it is used once. */
+export async function lockLetter(trx: Db, hash: string, madeAfter: Date): Promise<string | undefined> {
+  await lockName(trx, `letter ${hash}`);
+  const letter = await trx('password_letters').where({ hash }).where('made_at', '>', madeAfter).first();
   return letter?.person_id;
+}
+/** A letter that was used takes every other of that person with it. */
+export async function deleteLetters(trx: Db, personId: string): Promise<void> {
+  await trx('password_letters').where({ person_id: personId }).delete();
 }
 
 /** Ends a person's sessions, all but one that may stay. */

@@ -81,7 +81,14 @@ export async function addFactor(
     perform(
       context,
       trx,
-      { lifecycle: signInLifecycle, store: signInStore, act: 'add', key: actor.id, actor, revision: null },
+      {
+        lifecycle: signInLifecycle,
+        store: signInStore(actor.proof ?? ''),
+        act: 'add',
+        key: actor.id,
+        actor,
+        revision: null,
+      },
       async () => {
         await replaceRecoveryCodes(
           trx,
@@ -89,7 +96,7 @@ export async function addFactor(
           codes.map((c) => sha256(plainCode(c))),
         );
         await endSessions(trx, actor.id, session);
-        return { result: undefined, columns: { factor: seal(secrets, secret), factor_step: step } };
+        return { result: undefined, columns: { factor: seal(secrets, secret), factor_step: BigInt(step) } };
       },
     ),
   );
@@ -102,7 +109,14 @@ export const removeFactor = (context: Context, actor: Actor): Promise<void> =>
     perform(
       context,
       trx,
-      { lifecycle: signInLifecycle, store: signInStore, act: 'remove', key: actor.id, actor, revision: null },
+      {
+        lifecycle: signInLifecycle,
+        store: signInStore(actor.proof ?? ''),
+        act: 'remove',
+        key: actor.id,
+        actor,
+        revision: null,
+      },
       async () => {
         await replaceRecoveryCodes(trx, actor.id, []);
         return { result: undefined, columns: { factor: null } };

@@ -9,12 +9,13 @@ import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import {
   endSessions,
-  insertCredential,
+  deleteLetters,
   insertLetter,
   lockCredential,
   selectByEmail,
   selectCredentialOf,
-  takeLetter,
+  lockLetter,
+  writeCredential,
 } from './credentials.queries.ts';
 import { assertGoodPassword } from './goodPassword.ts';
 import { readActor } from './session.service.ts';
@@ -37,21 +38,37 @@ export async function changePassword(
 ): Promise<void> {
   assertGoodPassword(password, actor);
   const password_hash = await hash(password);
-  await inTransaction(context, (trx) => setPassword(context, trx, actor, password_hash, session));
+  await inTransaction(context, (trx) =>
+    setPassword(context, trx, { id: actor.id, actor, password_hash, proof: actor.proof ?? '' }, session),
+  );
 }
 
-async function setPassword(context: Context, trx: Db, actor: Actor, password_hash: string, session: string | null) {
-  await endSessions(trx, actor.id, session);
-  if (await lockCredential(trx, actor.id)) {
-    const wanted = { lifecycle: signInLifecycle, store: signInStore, act: 'change', key: actor.id, actor } as const;
-    await perform(context, trx, { ...wanted, revision: null }, async () => ({
-      result: undefined,
-      columns: { password_hash },
-    }));
+/** Whose password is set, and by whom: themselves, or (null) whoever held the letter that was sent to them. */
+interface Setting {
+  id: string;
+  actor: Actor | null;
+  password_hash: string;
+  /** The id of their session, or the letter. */
+  proof: string;
+}
+
+async function setPassword(
+  context: Context,
+  trx: Db,
+  { id, actor, password_hash, proof }: Setting,
+  session: string | null,
+) {
+  await endSessions(trx, id, session);
+  const facts = { by: actor ? 'the person' : 'letter' };
+  if (await lockCredential(trx, id)) {
+    const wanted = { lifecycle: signInLifecycle, store: signInStore(proof), act: 'change', key: id, actor } as const;
+    const columns = { password_hash };
+    await perform(context, trx, { ...wanted, revision: null }, async () => ({ result: undefined, columns, facts }));
   } else
     await performBirth(context, trx, { lifecycle: signInLifecycle, act: 'begin', actor, entity: null }, async () => {
-      await insertCredential(trx, actor.id, password_hash);
-      return { id: actor.id, state: 'password', result: undefined };
+      const fresh = { person_id: id, password_hash, revision: 1, factor: null, factor_step: 0n };
+      await writeCredential(trx, fresh, proof);
+      return { id, state: 'password', result: undefined, facts };
     });
 }
 
@@ -86,10 +103,12 @@ If it was not you, do nothing: your password stays as it is.
 export async function takeNewPassword(context: Context, letter: string, password: string): Promise<void> {
   const oldest = new Date(context.clock.now().getTime() - LETTER_MINUTES * 60_000);
   await inTransaction(context, async (trx) => {
-    const personId = await takeLetter(trx, sha256(letter), oldest);
-    const actor = personId ? await readActor({ ...context, db: trx }, personId) : null;
-    if (!actor) throw new Refused('letter-used');
-    assertGoodPassword(password, actor);
-    await setPassword(context, trx, actor, await hash(password), null);
+    const personId = await lockLetter(trx, sha256(letter), oldest);
+    const person = personId ? await readActor({ ...context, db: trx }, personId) : null;
+    if (!person) throw new Refused('letter-used');
+    assertGoodPassword(password, person);
+    const set = { id: person.id, actor: null, password_hash: await hash(password), proof: letter };
+    await setPassword(context, trx, set, null);
+    await deleteLetters(trx, person.id);
   });
 }

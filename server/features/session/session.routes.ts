@@ -1,7 +1,7 @@
 import { Router, type RequestHandler } from 'express';
 import type { Pool } from 'pg';
 import { demoPeopleAnswer, sessionAnswer, signedInAnswer, signInSchema } from '../../../contract/session.ts';
-import type { Context, Grant, Services } from '../../platform/context.ts';
+import type { Actor, Context, Grant, Services } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { today, type Clock } from '../../platform/ports/clock.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
@@ -25,7 +25,7 @@ export function knowActor(context: Context): RequestHandler {
     const bearer = /^Bearer (\S{1,200})$/.exec(req.get('authorization') ?? '')?.[1];
     const id = req.session?.personId && isFresh(req.session.since, context) ? req.session.personId : null;
     const actor = bearer ? await readTokenActor(context, bearer) : id ? await readActor(context, id) : null;
-    if (actor) req.actor = actor;
+    if (actor) req.actor = { ...actor, proof: bearer ?? req.sessionID };
     next();
   };
 }
@@ -45,7 +45,7 @@ export function sessionRoutes(context: Services, { pool, throttles, secrets, dem
 
   router.get('/session', (req, res) => {
     const { actor } = req;
-    answer(res, sessionAnswer, { person: actor ? { ...actor, roles: rolesOf(actor.grants) } : null, demo });
+    answer(res, sessionAnswer, { person: actor ? personOf(actor) : null, demo });
   });
 
   router.post('/session', async (req, res) => {
@@ -96,4 +96,5 @@ function deviceOf(agent = ''): string {
   return [`${name} ${browser[2]}`, system].filter(Boolean).join(', ');
 }
 
+const personOf = ({ id, name, email, factor, grants }: Actor) => ({ id, name, email, factor, roles: rolesOf(grants) });
 const rolesOf = (grants: readonly Grant[]): Grant['role'][] => [...new Set(grants.map((g) => g.role))];

@@ -1,15 +1,19 @@
 import type { SignInState } from '../../../core/workflow/lifecycles/keeping.ts';
 import type { LockedRecord, RecordStore } from '../../platform/acts/acts.types.ts';
-import { lockCredential, updateCredential } from './credentials.queries.ts';
+import { lockCredential, writeCredential, type CredentialRow } from './credentials.queries.ts';
 
-/** How a person signs in, as a record of their own. */
-export const signInStore: RecordStore<SignInState, LockedRecord<SignInState>, string> = {
+interface LockedSignIn extends LockedRecord<SignInState> {
+  row: CredentialRow;
+}
+
+/** How a person signs in, as a record of their own; the database wants to be shown that it is them who changes it. */
+export const signInStore = (proof: string): RecordStore<SignInState, LockedSignIn, string> => ({
   async lock(trx, id) {
     const row = await lockCredential(trx, id);
     if (!row) return undefined;
     const state = row.factor === null ? 'password' : 'two factors';
-    return { id, name: id, state, revision: row.revision, entity: null, people: { owner: id } };
+    return { id, name: id, state, revision: row.revision, entity: null, people: { owner: id }, row };
   },
-  save: (trx, { id }, { state: _, ...columns }) => updateCredential(trx, id, columns),
+  save: (trx, { row }, { state: _, ...columns }) => writeCredential(trx, { ...row, ...columns }, proof),
   exists: ({ id }, actor) => id === actor.id,
-};
+});

@@ -138,6 +138,7 @@ async function leave(
     recordId: of.id,
     at: clock.now(),
     actorId: of.actor?.id ?? null,
+    proof: of.actor?.proof ?? null,
     kind: of.rule.event,
     facts,
     about: about ?? null,

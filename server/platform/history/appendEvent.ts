@@ -12,6 +12,8 @@ export interface EventInput {
   at: Date;
   /** null: the system did it. */
   actorId: string | null;
+  /** What the person brought that shows it is them; the database refuses to name anybody without. */
+  proof?: string | null;
   kind: string;
   facts: Record<string, unknown>;
   /** SHA-256 of the document, journal or file it is about. */
@@ -28,6 +30,7 @@ export function appendEvent(trx: Db, input: EventInput): Promise<string> {
   return insertEvent(trx, {
     ...input,
     about: input.about ?? null,
+    proof: input.proof ?? null,
     facts: canonical(input.facts),
     privateHash: salt && sha256(salt + canonical(input.words)),
     salt,

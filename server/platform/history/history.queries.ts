@@ -21,6 +21,7 @@ export interface NewEvent {
   recordId: string;
   at: Date;
   actorId: string | null;
+  proof: string | null;
   kind: string;
   facts: string;
   about: string | null;
@@ -31,7 +32,7 @@ export interface NewEvent {
 
 export async function insertEvent(trx: Db, e: NewEvent): Promise<string> {
   const words = e.words === null ? null : JSON.stringify(e.words);
-  const { rows } = await trx.raw('select append_event(?, ?, ?, ?, ?, ?, ?, ?, ?, ?) as hash', [
+  const { rows } = await trx.raw('select append_event(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) as hash', [
     e.recordKind,
     e.recordId,
     e.at,
@@ -42,6 +43,7 @@ export async function insertEvent(trx: Db, e: NewEvent): Promise<string> {
     e.privateHash as string,
     e.salt as string,
     words as string,
+    e.proof as string,
   ]);
   return rows[0].hash;
 }

@@ -52,5 +52,6 @@ const GUARDS: Record<string, Refused> = {
   EB003: new Refused('changed-meanwhile'),
   EB004: new Refused('changed-meanwhile'),
   EB006: new Refused('evidence-kept'),
+  EB007: new Refused('not-signed-in'),
   EB005: new Refused('future-date', { date: 'This date', today: 'today' }),
 };

@@ -33,7 +33,6 @@ export async function up(knex: Knex): Promise<void> {
     );
     create index events_at on events (at);
     grant select, insert on sealings to ${ROLE};
-    grant insert (person_id, password_hash), update (password_hash, revision, factor, factor_step) on credentials to ${ROLE};
     grant select, insert, delete on recovery_codes, password_letters to ${ROLE};
   `);
 }
@@ -42,7 +41,6 @@ export async function down(knex: Knex): Promise<void> {
   await knex.raw(`
     drop table recovery_codes, password_letters, sealings;
     drop index events_at;
-    revoke insert, update on credentials from ${ROLE};
     alter table credentials drop revision, drop factor, drop factor_step;
   `);
 }

@@ -8,6 +8,7 @@ import * as ledger from './006_ledger.ts';
 import * as access from './007_access.ts';
 import * as kept from './008_kept.ts';
 import * as signingIn from './009_signing_in.ts';
+import * as names from './010_names.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -23,6 +24,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.007_access', ...access },
   { name: '1.008_kept', ...kept },
   { name: '1.009_signing_in', ...signingIn },
+  { name: '1.010_names', ...names },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */
