@@ -17,6 +17,12 @@ export const mappingSchema = z.strictObject({
   date: column,
   amount: column,
   merchant: column,
+  /** What came back, where it stands in a column of its own and `amount` is what was spent. */
+  credit: column.nullable().default(null),
+  /** A mark that says whether an amount was spent or came back. */
+  side: column.nullable().default(null),
+  /** The currency of the amount, which has to be the card's. */
+  currency: column.nullable().default(null),
   purchased: column.nullable(),
   reference: column.nullable(),
   originalAmount: column.nullable(),
@@ -27,6 +33,8 @@ export const mappingSchema = z.strictObject({
 export const importSchema = z.strictObject({
   card: z.string().min(1).max(40).optional(),
   mapping: mappingSchema.optional(),
+  /** Only says what the rows would become. */
+  rehearse: z.boolean().optional(),
 });
 
 const statement = z.object({
@@ -57,9 +65,21 @@ const outcome = z.object({
   from: z.string().nullable(),
   to: z.string().nullable(),
   state: z.enum(['imported', 'there already', 'refused']),
+  /** Of the file: those that are new, those that were there already, and those that are not yet booked and were left out. */
   entries: z.number(),
   added: z.number(),
+  known: z.number(),
+  pending: z.number(),
   says: z.string().nullable(),
+});
+const problem = z.object({ line: z.number(), says: z.string() });
+/** A row as it would be taken: positive is spent, negative came back. */
+const rehearsedRow = z.object({
+  bookedOn: date,
+  settled: z.string(),
+  charged: z.object({ amount: z.string(), currency: z.string() }).nullable(),
+  merchant: z.string(),
+  reference: z.string().nullable(),
 });
 export const fileAnswer = z.discriminatedUnion('kind', [
   z.object({
@@ -67,7 +87,23 @@ export const fileAnswer = z.discriminatedUnion('kind', [
     name: z.string(),
     format: z.string(),
     outcomes: z.array(outcome),
-    problems: z.array(z.object({ line: z.number(), says: z.string() })),
+    /** Rows of a table that were not taken; with the entries they are all of its rows. */
+    problems: z.array(problem),
+  }),
+  z.object({
+    kind: z.literal('rehearsed'),
+    name: z.string(),
+    card: id,
+    currency: z.string(),
+    rows: z.number(),
+    entries: z.number(),
+    from: date.nullable(),
+    to: date.nullable(),
+    spent: z.string(),
+    cameBack: z.string(),
+    first: z.array(rehearsedRow),
+    last: z.array(rehearsedRow),
+    problems: z.array(problem),
   }),
   z.object({
     kind: z.literal('table'),
@@ -76,7 +112,8 @@ export const fileAnswer = z.discriminatedUnion('kind', [
     sample: z.array(z.array(z.string())),
     rows: z.number(),
     proposed: mappingSchema.partial(),
-    remembered: z.boolean(),
+    /** Who said so last, when, and for which card. */
+    remembered: z.object({ by: z.string(), at: moment, card: id.nullable() }).nullable(),
   }),
 ]);
 

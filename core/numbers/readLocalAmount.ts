@@ -7,6 +7,7 @@ export type LocalAmount = { ok: true; amount: string } | { ok: false; problem: s
  * An amount as a bank or a person writes it, in the decimals of its currency. `mark` stands before the decimals; the
  * other of point and comma, spaces and apostrophes only group thousands.
  * ("1.234,56", "EUR", ",") → "1234.56"; ("1 250", "JPY", ".") → "1250"; ("(12.00)", "EUR", ".") → "-12.00".
+ * Decimals that a currency does not have may stand as ".00"; ("-.50", "EUR", ".") → "-0.50".
  * Refused with what to do: exponents, other digits than 0–9, "-0", more decimals than the currency has, wrong groups.
  */
 export function readLocalAmount(text: string, currency: string, mark: '.' | ','): LocalAmount {
@@ -26,9 +27,11 @@ export function readLocalAmount(text: string, currency: string, mark: '.' | ',')
   if (!match && patternOf(other).test(signed))
     return no(`"${text.trim()}" does not have ${mark === ',' ? 'a comma' : 'a point'} before its decimals`);
   if (!match) return no(`"${text.trim()}" is not an amount`);
-  const [, sign, whole = '', , rest = ''] = match;
+  const { sign, whole = '', decimals: written = '' } = match.groups!;
+  const rest = decimals === 0 && written === '00' ? '' : written;
   if (rest.length > decimals) return no(`"${text.trim()}" has more decimals than ${currency}`);
   const digits = whole.replace(/\D/g, '');
+  if (digits === '' && rest === '') return no(`"${text.trim()}" is not an amount`);
   if (digits.length > 13) return no(`"${text.trim()}" is too large`);
   const minor = BigInt(`${digits}${rest.padEnd(decimals, '0')}`);
   if (minor === 0n && sign === '-') return no(`"${text.trim()}" is a zero with a sign`);
@@ -41,6 +44,6 @@ const no = (problem: string): LocalAmount => ({ ok: false, problem });
 function patternOf(mark: '.' | ','): RegExp {
   const groups = mark === '.' ? ",'’ " : ".'’ ";
   return new RegExp(
-    `^([+-]?) ?(\\d{1,3}(?:(?<group>[${groups}])\\d{3})(?:\\k<group>\\d{3})*|\\d+)(?:\\${mark}(\\d+))?$`,
+    `^(?<sign>[+-]?) ?(?<whole>\\d{1,3}(?:(?<group>[${groups}])\\d{3})(?:\\k<group>\\d{3})*|\\d*)(?:\\${mark}(?<decimals>\\d+))?$`,
   );
 }

@@ -81,7 +81,8 @@ test('a table of charges is imported by its columns, and twice adds nothing', as
   const file = { name: 'umsatz.csv', type: 'text/csv', bytes: Buffer.from(table) };
   await drop(page, zoneOf(page), [file]);
   const form = page.getByRole('form', { name: 'Columns of the table' });
-  await form.getByRole('button', { name: 'Import' }).click();
+  const show = form.getByRole('button', { name: 'Show what the rows become' });
+  await show.click();
   await expect(form.getByRole('alert')).toContainText('the card');
   await form.getByRole('combobox', { name: 'Card', exact: true }).selectOption('4427');
   for (const [label, column] of [
@@ -94,16 +95,27 @@ test('a table of charges is imported by its columns, and twice adds nothing', as
   await form.getByRole('combobox', { name: 'Dates are written' }).selectOption('dmy');
   await form.getByRole('combobox', { name: 'Before the decimals stands' }).selectOption(',');
   await form.getByRole('combobox', { name: 'What was spent is' }).selectOption('positive');
-  await form.getByRole('button', { name: 'Import' }).click();
-  await expect(page.getByText('Card 4427: 2 new of 2 entries.')).toBeVisible();
+  await show.click();
+  const become = form.getByRole('region', { name: 'What the rows become' });
+  await expect(become).toContainText('Of 5 rows 2 would be taken, from 2031-03-03 to 2031-03-04');
+  await expect(become).toContainText('3 rows would not be taken');
+  // Another sign is another answer, so it is rehearsed again before anything is taken.
+  await form.getByRole('combobox', { name: 'What was spent is' }).selectOption('negative');
+  await expect(become).toHaveCount(0);
+  await form.getByRole('combobox', { name: 'What was spent is' }).selectOption('positive');
+  await show.click();
+  await expect(become).toContainText('spent 1\u2009234.56EUR, came back −12.30EUR');
+  await form.getByRole('button', { name: 'Take 2 entries' }).click();
+  await expect(page.getByText('Card 4427: of 2 entries 2 new.')).toBeVisible();
   const faults = page.getByRole('list', { name: 'Files being added' }).getByRole('alert');
   for (const line of ['Line 4', 'Line 5', 'Line 6']) await expect(faults).toContainText(line);
 
   await page.reload();
   await drop(page, zoneOf(page), [file]);
-  await expect(form).toContainText('columns as you said last time');
+  await expect(form).toContainText(/said on .* for card 4427/);
   await form.getByRole('combobox', { name: 'Card', exact: true }).selectOption('4427');
-  await form.getByRole('button', { name: 'Import' }).click();
+  await show.click();
+  await form.getByRole('button', { name: 'Take 2 entries' }).click();
   await expect(page.getByText(/nothing was added/)).toBeVisible();
 
   // statements that overlap add what is new; one whose sum is wrong is refused whole, with both figures

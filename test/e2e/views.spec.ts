@@ -173,7 +173,7 @@ const views: View[] = [
       await zone.waitFor();
       const text = 'When;What;How much\r\n2031-05-06;Quay;1,00\r\n';
       await drop(page, zone, [{ name: 'new.csv', type: 'text/csv', bytes: Buffer.from(text) }]);
-      await page.getByRole('button', { name: 'Import' }).click();
+      await page.getByRole('button', { name: 'Show what the rows become' }).click();
       await page.getByRole('form').getByRole('alert').waitFor();
     },
   },

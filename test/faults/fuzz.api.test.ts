@@ -127,21 +127,24 @@ const bodies = routes.filter((r) => r.body && r.body !== 'file');
 const short = (value: unknown) => String(JSON.stringify(value)).slice(0, 40);
 
 const { id: _, ...LIMIT } = sampleOf(limitSchema) as { id: string };
-/** What each route takes, with the address it takes it at; a row of master data is another body for each kind. */
+/**
+ * What each route takes, with the address it takes it at, and which field alone is tried there; a row of master data is
+ * another body for each kind.
+ */
 function* goodBodies() {
   for (const route of bodies) {
     const good = sampleOf(route.body as z.ZodType);
-    if (route.path !== '/setup/:kind') yield { route, path: filled(route.path), good };
-    else
+    yield { route, path: filled(route.path), good, within: route.path === '/setup/:kind' ? 'revision' : null };
+    if (route.path === '/setup/:kind')
       for (const kind of SETUP_KINDS) {
         const row = kind === 'limits' ? { id: 'x', rule: LIMIT } : sampleOf(SETUP_ROWS[kind]);
-        yield { route, path: filled(route.path, { kind }), good: { ...(good as object), row } };
+        yield { route, path: filled(route.path, { kind }), good: { ...(good as object), row }, within: 'row' };
       }
   }
 }
 function* inBodies() {
-  for (const { route, path, good } of goodBodies()) {
-    for (const at of pathsOf(good))
+  for (const { route, path, good, within } of goodBodies()) {
+    for (const at of pathsOf(good).filter(([first]) => within === null || first === within))
       for (const bad of NASTY)
         yield {
           route,
@@ -170,7 +173,7 @@ function* inAddresses() {
 describe('whatever is sent', () => {
   it('in any field of any body is answered, and what is refused changes nothing', async () => {
     expect(await unheld(inBodies())).toEqual([]);
-  });
+  }, 900_000);
   it('in any query is answered', async () => {
     expect(await unheld(inQueries())).toEqual([]);
   });

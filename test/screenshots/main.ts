@@ -111,7 +111,11 @@ const SHOTS: Shot[] = [
         'Buchungstag;Händler;Betrag\r\n03.03.2031;Watt & Meer;1.234,56\r\n04.03.2031;Deichbäckerei;12,30\r\n';
       const file = { name: 'umsatz.csv', mimeType: 'text/csv', buffer: Buffer.from(text) };
       await page.locator('input[type=file]').first().setInputFiles([file]);
-      await page.getByRole('form', { name: 'Columns of the table' }).waitFor();
+      const form = page.getByRole('form', { name: 'Columns of the table' });
+      await form.getByRole('combobox', { name: 'Card', exact: true }).selectOption('4427');
+      await form.getByRole('combobox', { name: 'Dates are written' }).selectOption('dmy');
+      await form.getByRole('button', { name: 'Show what the rows become' }).click();
+      await form.getByRole('region', { name: 'What the rows become' }).waitFor();
     },
   },
   {

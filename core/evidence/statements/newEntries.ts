@@ -16,34 +16,34 @@ export interface Sorted {
 
 /**
  * Sorts a statement's entries into new ones and those already there, so that importing twice, or overlapping statements
- * of different formats, add nothing. The bank's reference decides; an entry or a charge without one is the same as
- * another of that day and amount, one for one, so two equal coffees stay two. Example: the same file twice → all
- * entries known the second time, none fresh.
+ * of different formats, add nothing, and nothing is ever dropped. The same movement is the same day, amount and side, and
+ * the same reference; one without a reference is the same as any of that day and amount. Always one for one, so two equal
+ * coffees stay two, and a reference that comes back with anything else is another movement. Example: the same file twice →
+ * all entries known the second time, none fresh.
  */
 export function newEntries(entries: readonly StatementEntry[], charges: readonly KnownCharge[]): Sorted {
-  const byReference = new Map(charges.filter((c) => c.reference !== null).map((c) => [c.reference!, c]));
-  const taken = new Set<string>();
   const known: Sorted['known'] = [];
-  const take = (entry: StatementEntry, charge: KnownCharge) => {
-    taken.add(charge.id);
-    known.push({ entry, id: charge.id });
+  const pass = (some: readonly StatementEntry[], free: ReadonlyMap<string, KnownCharge[]>, keyOf: KeyOf) =>
+    some.filter((entry) => {
+      const charge = free.get(keyOf(entry))?.shift();
+      if (charge) known.push({ entry, id: charge.id });
+      return !charge;
+    });
+  const notTaken = () => {
+    const taken = new Set(known.map((k) => k.id));
+    return charges.filter((c) => !taken.has(c.id));
   };
-  const seen = new Set<string>();
-  const unsettled: StatementEntry[] = [];
-  for (const entry of entries) {
-    const same = entry.reference === null ? undefined : byReference.get(entry.reference);
-    if (same) take(entry, same);
-    else if (entry.reference === null || !seen.has(entry.reference)) unsettled.push(entry);
-    if (entry.reference !== null) seen.add(entry.reference);
-  }
-  const likeKey = (bookedOn: string, settled: string) => `${bookedOn} ${settled}`;
-  const alike = groupBy(charges, (c) => likeKey(c.bookedOn, c.settled));
-  const fresh = unsettled.filter((entry) => {
-    const free = alike
-      .get(likeKey(entry.bookedOn, entry.settled))
-      ?.find((c) => !taken.has(c.id) && (c.reference === null || entry.reference === null));
-    if (free) take(entry, free);
-    return !free;
-  });
-  return { fresh, known };
+  // Those that are sure come first, so that one without a reference takes none of theirs.
+  const unsure = pass(entries, groupBy(charges, referredTo), referredTo);
+  const named = unsure.filter((e) => e.reference !== null);
+  const unnamed = unsure.filter((e) => e.reference === null);
+  const unclaimed = notTaken().filter((c) => c.reference === null);
+  const left = new Set([...pass(named, groupBy(unclaimed, movementOf), movementOf)]);
+  for (const entry of pass(unnamed, groupBy(notTaken(), movementOf), movementOf)) left.add(entry);
+  return { fresh: entries.filter((e) => left.has(e)), known };
 }
+
+type Movement = Pick<KnownCharge, 'reference' | 'bookedOn' | 'settled'>;
+type KeyOf = (movement: Movement) => string;
+const movementOf: KeyOf = ({ bookedOn, settled }) => `${bookedOn} ${settled}`;
+const referredTo: KeyOf = (movement) => `${movementOf(movement)} ${movement.reference ?? ''}`;

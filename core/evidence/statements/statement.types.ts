@@ -27,6 +27,13 @@ export interface Statement {
   opening: string | null;
   closing: string | null;
   entries: StatementEntry[];
-  /** What the document itself says there is, to be checked against its entries. */
+  /** What the document itself says there is, to be checked against what the standard counts. */
   stated: { count: number | null; sum: string | null };
+  /**
+   * What the standard counts, where that is not `entries`: batches count once, and what is not yet booked, which is not in
+   * `entries`, may be counted or not.
+   */
+  counted?: { count: number; sum: string }[];
+  /** How many entries were left out because they are not yet booked. */
+  pending?: number;
 }

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { actorOf } from '../../../demo/actors.ts';
-import type { Context } from '../../platform/context.ts';
+import type { Actor, Context } from '../../platform/context.ts';
 import { systemClock, today } from '../../platform/ports/clock.ts';
 import { rebuildBook } from '../../records/book/sharedBook.ts';
 import { clear, post, viewOf } from '../../../test/fixtures/acts.ts';
@@ -11,13 +11,15 @@ import { payClaim } from './payClaim.service.ts';
 let api: TestApi;
 let maeve: Client;
 let context: Context;
-const controller = actorOf('P03');
+let controller: Actor;
 const date = today(systemClock);
 beforeAll(async () => {
   api = await startApi('payments');
   maeve = await api.as('maeve.tarrant');
   context = { db: api.app, clock: systemClock, jobs: { ask: async () => {} } };
   const odd = await api.as('odd.fjellheim');
+  const { sid } = await api.owner('sessions').whereRaw(`sess ->> 'personId' = 'P03'`).first();
+  controller = { ...actorOf('P03'), proof: sid };
   for (const number of ['C-1002', 'C-1014']) {
     await clear(maeve, number);
     expect((await post(odd, number)).status).toBe(201);

@@ -129,15 +129,29 @@ describe('a statement file', () => {
     const first = await give(text, 'm.csv');
     expect(first.body).toMatchObject({
       kind: 'table',
-      remembered: false,
+      remembered: null,
       rows: 6,
       proposed: { date: 0, amount: 3, mark: ',' },
     });
     const mapping = { ...first.body.proposed, order: 'dmy' };
+    const before = await api.owner('charges').count({ n: '*' }).first();
+    const rehearsed = await give(`${text}30.02.2031;;X;1,00;;;;\r\n`, 'm.csv', {
+      card: '4410',
+      mapping,
+      rehearse: true,
+    });
+    expect(rehearsed.body).toMatchObject({ kind: 'rehearsed', rows: 7, entries: 6, problems: [{ line: 8 }] });
+    expect(rehearsed.body.first.length + rehearsed.body.last.length).toBe(6);
+    expect(await api.owner('charges').count({ n: '*' }).first()).toEqual(before);
+    expect((await give(text, 'm.csv')).body.remembered).toBeNull();
     const done = await give(`${text}30.02.2031;;X;1,00;;;;\r\n`, 'm.csv', { card: '4410', mapping });
-    expect(done.body.outcomes[0]).toMatchObject({ state: 'imported', added: 1 });
+    expect(done.body.outcomes[0]).toMatchObject({ state: 'imported', entries: 6, added: 1, known: 5 });
     expect(done.body.problems).toMatchObject([{ line: 8 }]);
-    expect((await give(text, 'm.csv')).body).toMatchObject({ kind: 'table', remembered: true, proposed: mapping });
+    expect((await give(text, 'm.csv')).body).toMatchObject({
+      kind: 'table',
+      remembered: { by: 'Odd Fjellheim', card: '4410' },
+      proposed: mapping,
+    });
     expect(await api.owner('charges').where({ reference: 'T6' }).first('merchant')).toEqual({
       merchant: 'NEW "SHOP"; LTD',
     });

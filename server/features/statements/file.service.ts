@@ -1,10 +1,11 @@
-import type { Statement } from '../../../core/evidence/statements/statement.types.ts';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
+import type { Statement, StatementEntry } from '../../../core/evidence/statements/statement.types.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import type { TableHead } from '../../platform/outside/statements/readStatementFile.ts';
+import type { RowsRead, TableHead } from '../../platform/outside/statements/readStatementFile.ts';
 import { Unreadable } from '../../platform/outside/unreadable.ts';
 import { mappingSchema, type FileAnswer, type ImportOptions } from '../../../contract/statements.ts';
-import { selectCard } from '../../records/cards/cards.queries.ts';
+import { selectCard, type CardRow } from '../../records/cards/cards.queries.ts';
 import { importStatements, mayImport } from './import.service.ts';
 import { selectMapping, storeMapping } from './statements.queries.ts';
 
@@ -44,17 +45,42 @@ const orRefused = <T>(file: GivenFile, reading: Promise<T>): Promise<T> =>
     throw error instanceof Unreadable ? refusal(file, error.message) : error;
   });
 
+/** A table is asked for its columns, then rehearsed, then taken; its columns are remembered once something was taken. */
 async function importTable(context: Services, actor: Actor, file: GivenFile, head: TableHead): Promise<FileAnswer> {
-  if (!file.mapping || !file.card) return askForColumns(context, file.name, head);
+  const { mapping } = file;
+  if (!mapping || !file.card) return askForColumns(context, file.name, head);
   const card = await selectCard(context.db, file.card);
   if (card?.holder_id === actor.id) throw new Refused('own-record', { what: 'card' });
   if (!card || !mayImport(actor, card)) throw new Refused('not-found', { what: 'card' });
-  const rows = context.reader.rows(file.bytes, file.mapping, card.currency, actor.id);
-  const { entries, problems } = await orRefused(file, rows);
-  await storeMapping(context.db, head.headings, file.mapping, actor.id, context.clock.now());
+  const read = await orRefused(file, context.reader.rows(file.bytes, mapping, card.currency, actor.id));
+  if (file.rehearse) return rehearsalOf(file.name, card, read);
+  const { entries, problems } = read;
   if (entries.length === 0) return { kind: 'imported', name: file.name, format: 'CSV', outcomes: [], problems };
+  const document = {
+    source: 'file' as const,
+    name: file.name,
+    format: 'CSV' as const,
+    original: file.bytes,
+    readAs: JSON.stringify([card.id, mapping]),
+    by: actor,
+    card: card.id,
+  };
+  const outcomes = await importStatements(context, document, [{ ok: true, statement: statementOf(card, entries) }]);
+  if (outcomes.every((o) => o.state !== 'refused'))
+    await storeMapping(context.db, {
+      columns: head.headings,
+      mapping,
+      by: actor.id,
+      card: card.id,
+      at: context.clock.now(),
+    });
+  return { kind: 'imported', name: file.name, format: 'CSV', outcomes, problems };
+}
+
+/** A table states no balances: its days are those of its entries. */
+function statementOf(card: CardRow, entries: StatementEntry[]): Statement {
   const days = entries.map((e) => e.bookedOn).sort();
-  const statement: Statement = {
+  return {
     id: null,
     account: card.id,
     currency: card.currency,
@@ -65,34 +91,40 @@ async function importTable(context: Services, actor: Actor, file: GivenFile, hea
     entries,
     stated: { count: null, sum: null },
   };
-  const document = {
-    source: 'file' as const,
-    name: file.name,
-    format: 'CSV' as const,
-    original: file.bytes,
-    readAs: JSON.stringify([card.id, file.mapping]),
-    by: actor,
-    card: card.id,
-  };
+}
+
+const SHOWN = 5;
+
+/** What the rows would become: how many, what they come to on either side, from when to when, the first and the last. */
+function rehearsalOf(name: string, { id, currency }: CardRow, { entries, problems }: RowsRead): FileAnswer {
+  const days = entries.map((e) => e.bookedOn).sort();
+  const minor = entries.map((e) => toMinor(e.settled, currency));
+  const sumOf = (isMeant: (m: bigint) => boolean) =>
+    fromMinor(
+      minor.filter(isMeant).reduce((a, b) => a + b, 0n),
+      currency,
+    );
   return {
-    kind: 'imported',
-    name: file.name,
-    format: 'CSV',
-    outcomes: await importStatements(context, document, [{ ok: true, statement }]),
+    kind: 'rehearsed',
+    name,
+    card: id,
+    currency,
+    rows: entries.length + problems.length,
+    entries: entries.length,
+    from: days[0] ?? null,
+    to: days.at(-1) ?? null,
+    spent: sumOf((m) => m > 0n),
+    cameBack: sumOf((m) => m < 0n),
+    first: entries.slice(0, SHOWN),
+    last: entries.slice(Math.max(SHOWN, entries.length - SHOWN)),
     problems,
   };
 }
 
 async function askForColumns({ db }: Context, name: string, head: TableHead): Promise<FileAnswer> {
   const { columns, sample, rows, headings, proposed } = head;
-  const kept = mappingSchema.safeParse(await selectMapping(db, headings));
-  return {
-    kind: 'table',
-    name,
-    columns,
-    sample,
-    rows,
-    proposed: kept.success ? kept.data : proposed,
-    remembered: kept.success,
-  };
+  const last = await selectMapping(db, headings);
+  const kept = mappingSchema.safeParse(last?.mapping);
+  const remembered = last && kept.success ? { by: last.by, at: last.at.toISOString(), card: last.card } : null;
+  return { kind: 'table', name, columns, sample, rows, proposed: kept.success ? kept.data : proposed, remembered };
 }

@@ -124,12 +124,11 @@ function take(context: Context, place: Place, statement: Statement, card: CardRo
     // Another process may have imported the same file while we waited.
     if (await statementIsThere(trx, place.sha256, place.position)) return isThere({ ok: true, statement });
     const days = statement.entries.map((e) => e.bookedOn).sort();
-    const references = statement.entries.flatMap((e) => (e.reference === null ? [] : [e.reference]));
-    const charges = days.length ? await selectKnown(trx, card, days[0]!, days.at(-1)!, references) : [];
+    const charges = days.length ? await selectKnown(trx, card, days[0]!, days.at(-1)!) : [];
+    const unnamed = new Set(charges.filter((c) => c.reference === null).map((c) => c.id));
     const { fresh, known } = newEntries(statement.entries, charges);
     for (const { entry, id } of known)
-      if (entry.reference !== null && charges.find((c) => c.id === id)!.reference === null)
-        await nameCharge(trx, id, entry.reference);
+      if (entry.reference !== null && unnamed.has(id)) await nameCharge(trx, id, entry.reference);
     const made = await insertCharges(trx, card, fresh);
     const id = await note(context, trx, place, card, {
       statement,
@@ -139,7 +138,7 @@ function take(context: Context, place: Place, statement: Statement, card: CardRo
       says: null,
     });
     await linkCharges(trx, id, [...made, ...known.map((k) => k.id)]);
-    return outcomeOf({ ok: true, statement }, 'imported', made.length, null);
+    return { ...outcomeOf({ ok: true, statement }, 'imported', made.length, null), known: known.length };
   });
 }
 
@@ -182,6 +181,8 @@ const outcomeOf = (read: ReadStatement, state: Outcome['state'], added: number, 
   from: read.ok ? read.statement.from : null,
   to: read.ok ? read.statement.to : null,
   entries: read.ok ? read.statement.entries.length : 0,
+  known: state === 'there already' && read.ok ? read.statement.entries.length : 0,
+  pending: (read.ok && read.statement.pending) || 0,
   state,
   added,
   says,

@@ -23,17 +23,11 @@ export async function statementIsThere(db: Db, sha256: string, position: number)
   return (await db('statements').where({ sha256, position, state: 'imported' }).first('id')) !== undefined;
 }
 
-/** The card's charges booked between two days, as far as imports compare them; and those with one of the references. */
-export async function selectKnown(
-  trx: Db,
-  card: CardRow,
-  from: string,
-  to: string,
-  references: readonly string[],
-): Promise<KnownCharge[]> {
+/** The card's charges booked between two days, as far as imports compare them. */
+export async function selectKnown(trx: Db, card: CardRow, from: string, to: string): Promise<KnownCharge[]> {
   const rows = await trx('charges')
     .where({ card_id: card.id })
-    .where((q) => q.whereBetween('booked_on', [from, to]).orWhereIn('reference', [...references]))
+    .whereBetween('booked_on', [from, to])
     .orderBy('id')
     .select('id', 'reference', 'booked_on', 'settled_amount');
   return rows.map((r) => ({
@@ -146,12 +140,26 @@ export async function storeFeedCheck(db: Db, at: Date, says: string | null): Pro
 export const selectFeedCheck = (db: Db): Promise<{ at: Date; says: string | null } | undefined> =>
   db('feed_checks').where({ source: 'bank' }).first('at', 'says');
 
-export async function selectMapping(db: Db, columns: string): Promise<Mapping | null> {
-  return (await db('csv_mappings').where({ columns }).first('mapping'))?.mapping ?? null;
+/** How a table with these headings was read last, who said so, when, and for which card. */
+export const selectMapping = (
+  db: Db,
+  columns: string,
+): Promise<{ mapping: unknown; by: string; at: Date; card: string | null } | undefined> =>
+  db('csv_mappings as m')
+    .join('people as p', 'p.id', 'm.by_id')
+    .where({ columns })
+    .first('m.mapping', 'p.name as by', 'm.at', 'm.card_id as card');
+
+export interface MappingRecord {
+  columns: string;
+  mapping: Mapping;
+  by: string;
+  card: string;
+  at: Date;
 }
-export async function storeMapping(db: Db, columns: string, mapping: Mapping, by: string, at: Date): Promise<void> {
+export async function storeMapping(db: Db, { columns, mapping, by, card, at }: MappingRecord): Promise<void> {
   await db('csv_mappings')
-    .insert({ columns, mapping: JSON.stringify(mapping), by_id: by, at })
+    .insert({ columns, mapping: JSON.stringify(mapping), by_id: by, card_id: card, at })
     .onConflict('columns')
     .merge();
 }

@@ -120,7 +120,7 @@ describe('master data', () => {
   });
 
   it('gives nobody a role beyond the entity whose administrator gives it', async () => {
-    const role = (entity: string | null) => add('roles', { person: 'P05', role: 'controller', entity });
+    const role = (entity: string | null) => add('roles', { person: 'P08', role: 'controller', entity });
     expect((await role(null)).body.code).toBe('not-allowed');
     expect((await role('IE')).body.code).toBe('not-allowed');
     expect((await role('JP')).status).toBe(201);

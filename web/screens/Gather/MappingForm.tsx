@@ -1,11 +1,16 @@
 import { useState, type FormEvent } from 'react';
-import type { CardView, FileAnswer, Mapping } from '../../api/gather.ts';
+import type { CardView, Mapping } from '../../api/gather.ts';
+import { sayMoment } from '../../words/sayEvent.ts';
+import { Rehearsed } from './Rehearsed.tsx';
+import type { Asked, Table } from './useStatementFiles.ts';
 
-type Table = Extract<FileAnswer, { kind: 'table' }>;
 interface MappingFormProps {
-  table: Table;
+  asked: Asked;
   cards: readonly CardView[];
-  onImport: (card: string, mapping: Mapping) => void;
+  /** Asks the server what the rows would become, or, without `rehearse`, to take them. */
+  onAsk: (options: { card: string; mapping: Mapping; rehearse?: boolean }) => void;
+  /** The answer that was rehearsed holds no longer. */
+  onChange: () => void;
   onClose: () => void;
 }
 
@@ -15,6 +20,9 @@ const NEEDED = [
   ['merchant', 'Merchant'],
 ] as const;
 const OPTIONAL = [
+  ['credit', 'Came back, in a column of its own'],
+  ['side', 'Mark of spent or came back'],
+  ['currency', 'Currency of the amount'],
   ['purchased', 'Purchase date'],
   ['reference', 'Bank’s reference'],
   ['originalAmount', 'Original amount'],
@@ -50,8 +58,9 @@ function missingOf(card: string, mapping: Partial<Mapping>): string[] {
   ];
 }
 
-/** Which column of a table holds what; proposed, or remembered from a table with the same headings. */
-export function MappingForm({ table, cards, onImport, onClose }: MappingFormProps) {
+/** Which column of a table holds what; proposed, or remembered from a table with the same headings. Rehearsed, then taken. */
+export function MappingForm({ asked, cards, onAsk, onChange, onClose }: MappingFormProps) {
+  const { answer: table, rehearsal } = asked;
   const [card, setCard] = useState('');
   const [mapping, setMapping] = useState<Partial<Mapping>>(table.proposed);
   const [tried, setTried] = useState(false);
@@ -59,7 +68,7 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
   const submit = (event: FormEvent) => {
     event.preventDefault();
     setTried(true);
-    if (missing.length === 0) onImport(card, mapping as Mapping);
+    if (missing.length === 0) onAsk({ card, mapping: mapping as Mapping, ...(rehearsal ? {} : { rehearse: true }) });
   };
   return (
     <form
@@ -68,7 +77,7 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
       onSubmit={submit}
     >
       <Title table={table} />
-      <div className="mt-2 grid gap-2 sm:grid-cols-2 lg:grid-cols-4">
+      <div className="mt-2 grid gap-2 sm:grid-cols-2 lg:grid-cols-4" onChange={onChange}>
         <Choice
           label="Card"
           value={card}
@@ -77,8 +86,8 @@ export function MappingForm({ table, cards, onImport, onClose }: MappingFormProp
         />
         <Columns table={table} mapping={mapping} set={(changes) => setMapping({ ...mapping, ...changes })} />
       </div>
-      <Sample table={table} />
-      <Foot missing={tried ? missing : []} onClose={onClose} />
+      {rehearsal ? <Rehearsed rehearsal={rehearsal} /> : <Sample table={table} />}
+      <Foot missing={tried ? missing : []} entries={rehearsal?.entries ?? null} onClose={onClose} />
     </form>
   );
 }
@@ -88,16 +97,28 @@ function Title({ table }: { table: Table }) {
     <h2 className="font-semibold">
       <bdi>{table.name}</bdi>{' '}
       <span className="quiet font-normal">
-        {table.rows} rows{table.remembered && ', columns as you said last time'}
+        {table.rows} rows{table.remembered && sayRemembered(table.remembered)}
       </span>
     </h2>
   );
 }
 
-function Foot({ missing, onClose }: { missing: readonly string[]; onClose: () => void }) {
+const sayRemembered = ({ by, at, card }: NonNullable<Table['remembered']>): string =>
+  `, columns as ${by} said on ${sayMoment(at)}${card ? ` for card ${card}` : ''}`;
+
+interface FootProps {
+  missing: readonly string[];
+  /** How many entries would be taken; null before that was tried. */
+  entries: number | null;
+  onClose: () => void;
+}
+
+function Foot({ missing, entries, onClose }: FootProps) {
   return (
     <div className="mt-3 flex items-center gap-2">
-      <button className="btn btn-primary btn-sm">Import</button>
+      <button className="btn btn-primary btn-sm" disabled={entries === 0}>
+        {entries === null ? 'Show what the rows become' : `Take ${entries} entries`}
+      </button>
       <button type="button" className="btn btn-sm" onClick={onClose}>
         Close
       </button>

@@ -100,9 +100,10 @@ function ByHand({ onImported }: { onImported: () => void }) {
       {table && cards && (
         <MappingForm
           key={table.answer.name}
-          table={table.answer}
+          asked={table}
           cards={cards.cards}
-          onImport={(card, mapping) => void one(table.file, { card, mapping })}
+          onAsk={(options) => void one(table.file, options)}
+          onChange={() => setTable({ ...table, rehearsal: null })}
           onClose={() => setTable(null)}
         />
       )}

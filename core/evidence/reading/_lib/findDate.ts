@@ -2,7 +2,8 @@ import { addDays, isIsoDate } from '../../../numbers/isoDate.ts';
 import type { Found, Sureness } from '../reading.types.ts';
 import { confidenceAt, plain, spotAt, type TextLine } from './lines.ts';
 import { zeroed } from './zeroed.ts';
-import { DATE_LABEL, monthOf, OTHER_DATE } from './vocabulary.ts';
+import { monthOf } from '../../../numbers/monthOf.ts';
+import { DATE_LABEL, OTHER_DATE } from './vocabulary.ts';
 
 interface Candidate {
   value: string;

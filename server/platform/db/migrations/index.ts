@@ -9,6 +9,7 @@ import * as access from './007_access.ts';
 import * as kept from './008_kept.ts';
 import * as signingIn from './009_signing_in.ts';
 import * as names from './010_names.ts';
+import * as movements from './011_movements.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -25,6 +26,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.008_kept', ...kept },
   { name: '1.009_signing_in', ...signingIn },
   { name: '1.010_names', ...names },
+  { name: '1.011_movements', ...movements },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

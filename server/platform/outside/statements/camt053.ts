@@ -1,4 +1,5 @@
 import { XMLParser } from 'fast-xml-parser';
+import { fromMinor, toMinor } from '../../../../core/numbers/amount.ts';
 import { trimZeros } from '../../../../core/numbers/decimal.ts';
 import { minorUnits } from '../../../../core/numbers/minorUnits.ts';
 import { isIsoDate } from '../../../../core/numbers/isoDate.ts';
@@ -61,6 +62,8 @@ function statementOf(node: Node, account: string | null): Statement {
     || attribute(child(child(node, 'Ntry'), 'Amt'), 'Ccy');
   if (minorUnits(currency) === null)
     throw new StatementFault(`The statement's currency "${currency}" is none of ISO 4217.`);
+  const entries = children(node, 'Ntry').map((entry, i) => ({ entry, number: i + 1 }));
+  const booked = entries.filter(({ entry }) => isBooked(entry));
   const period = child(node, 'FrToDt');
   const summary = child(child(node, 'TxsSummry'), 'TtlNtries');
   const count = text(summary, 'NbOfNtries');
@@ -69,11 +72,13 @@ function statementOf(node: Node, account: string | null): Statement {
     id: text(node, 'Id') || null,
     account,
     currency,
-    from: text(period, 'FrDtTm').slice(0, 10) || dateOf(opening, 'Dt'),
-    to: text(period, 'ToDtTm').slice(0, 10) || dateOf(closing, 'Dt'),
+    from: dayOf(text(period, 'FrDtTm') || dateOf(opening, 'Dt'), 'the first day'),
+    to: dayOf(text(period, 'ToDtTm') || dateOf(closing, 'Dt'), 'the last day'),
     opening: opening ? signed(opening, currency, 'the opening balance') : null,
     closing: closing ? signed(closing, currency, 'the closing balance') : null,
-    entries: children(node, 'Ntry').flatMap((entry, i) => entriesOf(entry, i + 1, currency)),
+    entries: booked.flatMap(({ entry, number }) => entriesOf(entry, number, currency)),
+    counted: [entries, booked].map((some) => countedOf(some, currency)),
+    pending: entries.length - booked.length,
     stated: {
       count: /^\d{1,9}$/.test(count) ? Number(count) : null,
       sum: sum ? amount(sum, currency, 'the sum of its entries') : null,
@@ -81,21 +86,42 @@ function statementOf(node: Node, account: string | null): Statement {
   };
 }
 
-/** One booked entry; a batch of several transactions with amounts of their own is as many. Pending ones are left out. */
-function entriesOf(entry: Node, number: number, currency: string): StatementEntry[] {
+interface Numbered {
+  entry: Node;
+  number: number;
+}
+
+function isBooked(entry: Node): boolean {
   const status = text(child(entry, 'Sts'), 'Cd') || text(entry, 'Sts');
-  if (status !== '' && status !== 'BOOK') return [];
+  return status === '' || status === 'BOOK';
+}
+
+/** What TtlNtries counts: entries, each batch once, and their amounts without signs. */
+function countedOf(some: readonly Numbered[], currency: string): { count: number; sum: string } {
+  const minor = some.map(({ entry, number }) =>
+    toMinor(amount(value(child(entry, 'Amt')), currency, `entry ${number}`), currency),
+  );
+  return {
+    count: some.length,
+    sum: fromMinor(
+      minor.reduce((a, m) => a + m, 0n),
+      currency,
+    ),
+  };
+}
+
+/** One booked entry; a batch whose transactions all tell their own amount on the account is as many. */
+function entriesOf(entry: Node, number: number, currency: string): StatementEntry[] {
   const where = `entry ${number}`;
   const bookedOn = dateOf(entry, 'BookgDt') ?? dateOf(entry, 'ValDt');
   if (!bookedOn || !isIsoDate(bookedOn))
     throw new StatementFault(`In ${where} the booking date "${bookedOn ?? ''}" does not exist.`);
   const details = children(child(entry, 'NtryDtls'), 'TxDtls');
-  const several = details.length > 1 && details.every((d) => child(d, 'Amt') || child(d, 'AmtDtls'));
+  const several = details.length > 1 && details.every((d) => attribute(ownAmount(d, currency), 'Ccy') === currency);
   const transactions = several ? details : [details[0] ?? {}];
+  if (several) assertWhole(entry, transactions, currency, where);
   return transactions.map((transaction) => {
-    const money = several
-      ? (child(transaction, 'Amt') ?? child(child(child(transaction, 'AmtDtls'), 'TxAmt'), 'Amt'))
-      : child(entry, 'Amt');
+    const money = several ? ownAmount(transaction, currency) : child(entry, 'Amt');
     if (attribute(money, 'Ccy') !== currency)
       throw new StatementFault(
         `In ${where} the amount is in ${attribute(money, 'Ccy') || 'no currency'}, the account in ${currency}.`,
@@ -112,6 +138,28 @@ function entriesOf(entry: Node, number: number, currency: string): StatementEntr
   });
 }
 
+/** A batch is its transactions, by their own sides. */
+function assertWhole(entry: Node, transactions: readonly Node[], currency: string, where: string): void {
+  const minorOf = (node: Node, money: Node | undefined) => {
+    const minor = toMinor(amount(value(money), currency, where), currency);
+    return (text(node, 'CdtDbtInd') || text(entry, 'CdtDbtInd')) === 'DBIT' ? minor : -minor;
+  };
+  const sum = transactions.reduce((a, t) => a + minorOf(t, ownAmount(t, currency)), 0n);
+  const whole = minorOf(entry, child(entry, 'Amt'));
+  if (sum !== whole)
+    throw new StatementFault(
+      `In ${where} the transactions come to ${fromMinor(sum, currency)} ${currency}, the entry is of ${fromMinor(whole, currency)}.`,
+    );
+}
+
+/** What a transaction of a batch came to on the account: its amount, or the instructed one where that is in its currency. */
+function ownAmount(transaction: Node, currency: string): Node | undefined {
+  const details = child(transaction, 'AmtDtls');
+  const stated = child(transaction, 'Amt') ?? child(child(details, 'TxAmt'), 'Amt');
+  const instructed = child(child(details, 'InstdAmt'), 'Amt');
+  return stated ?? (attribute(instructed, 'Ccy') === currency ? instructed : undefined);
+}
+
 function factsOf(
   entry: Node,
   transaction: Node,
@@ -120,8 +168,10 @@ function factsOf(
   where: string,
 ): Omit<StatementEntry, 'bookedOn' | 'settled'> {
   const parties = child(transaction, 'RltdPties');
-  const party = child(parties, spent ? 'Cdtr' : 'Dbtr') ?? child(parties, spent ? 'Dbtr' : 'Cdtr');
-  const person = child(party, 'Pty') ?? party;
+  const [theirs, ours] = spent ? ['Cdtr', 'Dbtr'] : ['Dbtr', 'Cdtr'];
+  const person = partyOf(parties, theirs) ?? partyOf(parties, ours);
+  const ultimate = partyOf(parties, `Ultmt${theirs}`);
+  const remittance = children(child(transaction, 'RmtInf'), 'Ustrd').map(value).join(' ');
   const codes = children(child(child(person, 'Id'), 'OrgId'), 'Othr');
   const code = codes.find((c) => text(child(c, 'SchmeNm'), 'Prtry') === 'MCC');
   const references = child(transaction, 'Refs');
@@ -138,10 +188,21 @@ function factsOf(
       instructed && minorUnits(currency) !== null
         ? { amount: minus(amount(value(instructed), currency, where), !spent), currency }
         : null,
-    merchant: merchantName(text(person, 'Nm'), text(transaction, 'AddtlTxInf'), text(entry, 'AddtlNtryInf')),
+    merchant: merchantName(
+      text(ultimate, 'Nm'),
+      text(person, 'Nm'),
+      remittance,
+      text(transaction, 'AddtlTxInf'),
+      text(entry, 'AddtlNtryInf'),
+    ),
     country: text(child(person, 'PstlAdr'), 'Ctry') || null,
     categoryCode: /^\d{4}$/.test(categoryCode) ? categoryCode : null,
   };
+}
+
+function partyOf(parties: Node | undefined, name: string): Node | undefined {
+  const party = child(parties, name);
+  return child(party, 'Pty') ?? party;
 }
 
 function signed(balance: Node, currency: string, what: string): string {
@@ -151,12 +212,22 @@ function signed(balance: Node, currency: string, what: string): string {
 const minus = (plain: string, negative: boolean): string =>
   negative && !/^0(\.0+)?$/.test(plain) ? (plain.startsWith('-') ? plain.slice(1) : `-${plain}`) : plain;
 
+/** Amounts stand without a sign; whether something was spent or came back is said beside them. */
 function amount(plain: string, currency: string, where: string): string {
+  if (plain.startsWith('-')) throw new StatementFault(`In ${where} the amount "${plain}" has a sign of its own.`);
   const read = readLocalAmount(trimZeros(plain), currency, '.');
   if (!read.ok) throw new StatementFault(`In ${where}: ${read.problem}.`);
   return read.amount;
 }
 
+/** A calendar date at the beginning of a moment; null where none is given. */
+function dayOf(moment: string | null, what: string): string | null {
+  if (!moment) return null;
+  const day = moment.slice(0, 10);
+  if (!isIsoDate(day))
+    throw new StatementFault(`The statement gives "${moment.slice(0, 30)}" as ${what}, which is no date.`);
+  return day;
+}
 const dateOf = (node: Node | undefined, name: string): string | null => {
   const date = child(node, name);
   return (text(date, 'Dt') || text(date, 'DtTm') || value(date)).slice(0, 10) || null;

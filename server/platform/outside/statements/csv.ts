@@ -1,38 +1,34 @@
 import { parse } from 'csv-parse/sync';
 import type { Mapping } from '../../../../contract/statements.ts';
-import { minorUnits } from '../../../../core/numbers/minorUnits.ts';
-import { possibleOrders, readLocalDate } from '../../../../core/numbers/readLocalDate.ts';
-import { readLocalAmount } from '../../../../core/numbers/readLocalAmount.ts';
-import type { StatementEntry } from '../../../../core/evidence/statements/statement.types.ts';
-import { merchantName } from './merchantName.ts';
+import { namedDate, possibleOrders } from '../../../../core/numbers/readLocalDate.ts';
 
 export interface Table {
   delimiter: Mapping['delimiter'];
   columns: string[];
   rows: { line: number; cells: string[] }[];
 }
-const MOST_ROWS = 50_000;
+type Read = { ok: true; table: Table } | { ok: false; says: string };
 
-/** A CSV file as a table (RFC 4180; comma, semicolon, tab or bar between, with or without byte-order mark), or why it is none. */
-export function readTable(text: string): { ok: true; table: Table } | { ok: false; says: string } {
+/** More than that is no statement of a card; it is refused, never cut. */
+const MOST_ROWS = 100_000;
+/** By how many of its lines a table is looked at before it is read. */
+const LOOKED_AT = 60;
+const FEWEST_COLUMNS = 3;
+
+/**
+ * A CSV file as a table (RFC 4180; comma, semicolon, tab or bar between, with or without byte-order mark), or why it is
+ * none. What stands above the headings is left out; a table without headings gets numbers for them.
+ */
+export function readTable(text: string): Read {
   const delimiter = delimiterOf(text);
   if (!delimiter) return { ok: false, says: 'It is neither camt.053, OFX, MT940 nor a table with columns.' };
   try {
-    const records = parse(text, {
+    const options = { delimiter, bom: true, info: true, skip_empty_lines: true, relax_column_count: true } as const;
+    const records = parse(text, { ...options, to: MOST_ROWS + LOOKED_AT }) as unknown as Parsed[];
+    return tableOf(
       delimiter,
-      bom: true,
-      info: true,
-      skip_empty_lines: true,
-      relax_column_count: true,
-      to: MOST_ROWS,
-    }) as unknown as { record: string[]; info: { lines: number } }[];
-    const [head, ...rest] = records;
-    if (!head || rest.length === 0) return { ok: false, says: 'The table has no rows under its headings.' };
-    const columns = head.record.map((c) => c.trim());
-    return {
-      ok: true,
-      table: { delimiter, columns, rows: rest.map((r) => ({ line: r.info.lines, cells: r.record })) },
-    };
+      records.map(({ record, info }) => ({ line: info.lines, cells: record })),
+    );
   } catch (error) {
     const line = (error as { lines?: number }).lines;
     return {
@@ -41,13 +37,55 @@ export function readTable(text: string): { ok: true; table: Table } | { ok: fals
     };
   }
 }
+interface Parsed {
+  record: string[];
+  info: { lines: number };
+}
 
+function tableOf(delimiter: Mapping['delimiter'], all: Table['rows']): Read {
+  const filled = all.filter(({ cells }) => cells.some((c) => c.trim() !== ''));
+  const width = usual(filled.slice(0, LOOKED_AT).map(({ cells }) => cells.length));
+  const start = filled.findIndex(({ cells }) => cells.length === width && cells.filter((c) => c.trim()).length >= 2);
+  const [head, ...rest] = filled.slice(Math.max(start, 0));
+  if (!head) return { ok: false, says: 'The table has no rows under its headings.' };
+  const headless = isData(head.cells);
+  const rows = headless ? [head, ...rest] : rest;
+  if (rows.length === 0) return { ok: false, says: 'The table has no rows under its headings.' };
+  if (rows.length > MOST_ROWS)
+    return { ok: false, says: `The table has more than ${MOST_ROWS} rows. Cut it into several files.` };
+  const columns = head.cells.map((c, i) => (headless ? `Column ${i + 1}` : c.trim()));
+  return { ok: true, table: { delimiter, columns, rows } };
+}
+
+/** Whether a row is one of the table's own, not its headings: a date and a figure are in it. */
+function isData(cells: readonly string[]): boolean {
+  const isDate = (cell: string) => namedDate(cell.trim()) !== null || possibleOrders([cell]).length > 0;
+  return (
+    cells.some(isDate) && cells.some((cell) => !isDate(cell) && /^\D{0,4}\d[\d.,'’ \u00a0]*\D{0,4}$/.test(cell.trim()))
+  );
+}
+
+/** The number that comes most often; the larger of two that come as often. */
+function usual(numbers: readonly number[]): number {
+  const counts = new Map<number, number>();
+  for (const n of numbers) counts.set(n, (counts.get(n) ?? 0) + 1);
+  return [...counts].sort(([a, x], [b, y]) => y - x || b - a)[0]?.[0] ?? 0;
+}
+
+/** The sign that divides most lines into as many parts. */
 function delimiterOf(text: string): Mapping['delimiter'] | null {
-  const [head = ''] = text.replace(/^\ufeff/, '').split(/\r?\n/, 1);
-  const bare = head.replace(/"(?:[^"]|"")*"/g, 'x');
-  const counts = ([';', ',', '\t', '|'] as const).map((d) => ({ d, n: bare.split(d).length - 1 }));
-  const best = counts.reduce((a, c) => (c.n > a.n ? c : a));
-  return best.n >= 2 ? best.d : null;
+  const lines = text
+    .replace(/^\ufeff/, '')
+    .split(/\r?\n/, LOOKED_AT)
+    .map((line) => line.replace(/"(?:[^"]|"")*"/g, 'x'))
+    .filter((line) => line.trim() !== '');
+  const scored = ([';', ',', '\t', '|'] as const).map((delimiter) => {
+    const widths = lines.map((line) => line.split(delimiter).length).filter((n) => n >= FEWEST_COLUMNS);
+    const width = usual(widths);
+    return { delimiter, score: width * widths.filter((n) => n === width).length };
+  });
+  const best = scored.reduce((a, b) => (b.score > a.score ? b : a));
+  return best.score > 0 ? best.delimiter : null;
 }
 
 /** By what a mapping is remembered: the headings of the table. */
@@ -57,12 +95,19 @@ const NAMES: [keyof Mapping, RegExp][] = [
   ['purchased', /purchase|transaction date|kaufdatum|kjøpsdato|data da compra|date d.achat/],
   ['date', /book|buchung|bokfør|post|date|datum|dato|fecha|data/],
   ['originalAmount', /original amount|foreign amount|local amount|urspr|amount in currency/],
-  ['originalCurrency', /original currency|foreign currency|currency|währung|valuta|devise|moneda/],
-  ['amount', /amount|betrag|beløp|belopp|montant|importe|valor|importo|bedrag/],
+  ['originalCurrency', /original currency|foreign currency/],
+  ['currency', /currency|währung|valuta|devise|moneda|moeda/],
+  ['side', /debit.{0,3}credit|credit.{0,3}debit|d\/c|dr\/cr|soll.{0,3}haben|s\/h|^type$|^sign$|af.{0,2}bij|vorzeichen/],
+  ['credit', /credit|haben|gutschrift|crédit|crédito|paid in|money in|innbetal|^inn$|^bij$/],
+  [
+    'amount',
+    /amount|betrag|beløp|belopp|montant|importe|valor|importo|bedrag|debit|soll|belastung|débit|paid out|money out|^ut$|^af$/,
+  ],
   ['merchant', /merchant|name|payee|description|text|empfänger|händler|libell|comercio|beskrivelse/],
   ['reference', /reference|referenz|ref|id$/],
   ['categoryCode', /mcc|category code/],
 ];
+const NEEDED = ['date', 'amount', 'merchant'];
 
 /** A mapping proposed from the headings and the first rows; what cannot be told is left for the person. */
 export function proposeMapping(table: Table): Partial<Mapping> {
@@ -71,87 +116,32 @@ export function proposeMapping(table: Table): Partial<Mapping> {
   for (const [field, pattern] of NAMES) {
     const at = table.columns.findIndex((name, i) => !used.has(i) && pattern.test(name.toLowerCase()));
     if (at >= 0) used.add(at);
-    proposed[field] = at >= 0 ? at : field === 'date' || field === 'amount' || field === 'merchant' ? undefined : null;
+    proposed[field] = at >= 0 ? at : NEEDED.includes(field) ? undefined : null;
   }
-  const sample = (at: unknown) => table.rows.slice(0, 200).map((r) => r.cells[at as number] ?? '');
-  if (proposed.date !== undefined) {
-    const orders = possibleOrders(sample(proposed.date));
-    if (orders.length === 1) proposed.order = orders[0];
+  // One column of currencies beside an original amount tells that amount's.
+  if (proposed.originalAmount !== null && proposed.originalCurrency === null)
+    Object.assign(proposed, { originalCurrency: proposed.currency, currency: null });
+  return { ...proposed, ...waysOf(table, proposed) } as Partial<Mapping>;
+}
+
+/** How the table writes its dates, decimals and what was spent, as far as its rows tell. */
+function waysOf({ rows }: Table, { date, amount, credit, side }: Record<string, unknown>): Partial<Mapping> {
+  const sample = (at: unknown) => rows.slice(0, 200).map((r) => (r.cells[at as number] ?? '').trim());
+  const ways: Partial<Mapping> = {};
+  if (date !== undefined) {
+    const dates = sample(date).filter(Boolean);
+    const orders = possibleOrders(dates);
+    const named = dates.length > 0 && dates.every((d) => namedDate(d) !== null);
+    if (orders.length === 1 || named) ways.order = orders[0] ?? 'dmy';
   }
-  if (proposed.amount !== undefined) {
-    const amounts = sample(proposed.amount);
+  if (amount !== undefined) {
+    const amounts = [...sample(amount), ...(credit === null ? [] : sample(credit))].filter(Boolean);
     const commas = amounts.filter((a) => /,\d{1,2}\D*$/.test(a)).length;
     const points = amounts.filter((a) => /\.\d{1,2}\D*$/.test(a)).length;
-    if (commas !== points) proposed.mark = commas > points ? ',' : '.';
-    const minus = amounts.filter((a) => /^\s*[-−(]|-\s*$/.test(a)).length;
-    proposed.spent = minus * 2 > amounts.length ? 'negative' : 'positive';
+    if (commas !== points) ways.mark = commas > points ? ',' : '.';
+    const minus = sample(amount).filter((a) => /^\D{0,4}[-−(]|-\D{0,4}$/.test(a)).length;
+    const apart = credit !== null || side !== null;
+    ways.spent = minus * 2 > amounts.length && !(apart && minus === 0) ? 'negative' : 'positive';
   }
-  return proposed as Partial<Mapping>;
+  return ways;
 }
-
-export interface RowProblem {
-  line: number;
-  says: string;
-}
-
-/** The entries of a table by a mapping, and what is wrong in which line. Good rows are kept whatever the others are. */
-export function entriesOfTable(
-  table: Table,
-  mapping: Mapping,
-  currency: string,
-): { entries: StatementEntry[]; problems: RowProblem[] } {
-  const entries: StatementEntry[] = [];
-  const problems: RowProblem[] = [];
-  for (const { line, cells } of table.rows) {
-    const read = entryOf(cells, mapping, currency);
-    if (typeof read === 'string') problems.push({ line, says: read });
-    else entries.push(read);
-  }
-  return { entries, problems };
-}
-
-function entryOf(cells: readonly string[], mapping: Mapping, currency: string): StatementEntry | string {
-  const cell = (at: number | null) => (at === null ? '' : (cells[at] ?? '').trim());
-  const bookedOn = readLocalDate(cell(mapping.date), mapping.order);
-  if (!bookedOn) return `the date "${cell(mapping.date)}" does not exist in the order ${mapping.order}`;
-  const amount = readLocalAmount(cell(mapping.amount), currency, mapping.mark);
-  if (!amount.ok) return amount.problem;
-  if (/^0(\.0+)?$/.test(amount.amount)) return 'the amount is zero';
-  const purchased = cell(mapping.purchased);
-  const purchasedOn = purchased ? readLocalDate(purchased, mapping.order) : null;
-  if (purchased && !purchasedOn) return `the date "${purchased}" does not exist in the order ${mapping.order}`;
-  const original = originalOf(cell(mapping.originalAmount), cell(mapping.originalCurrency), currency, mapping);
-  if (typeof original === 'string') return original;
-  const code = cell(mapping.categoryCode);
-  const flip = mapping.spent === 'negative';
-  return {
-    reference: cell(mapping.reference) || null,
-    bookedOn,
-    purchasedOn,
-    settled: flip ? negated(amount.amount) : amount.amount,
-    charged: original && {
-      ...original,
-      amount:
-        (amount.amount.startsWith('-') !== flip) !== original.amount.startsWith('-')
-          ? negated(original.amount)
-          : original.amount,
-    },
-    merchant: merchantName(cell(mapping.merchant)),
-    country: null,
-    categoryCode: /^\d{4}$/.test(code) ? code : null,
-  };
-}
-
-function originalOf(
-  text: string,
-  code: string,
-  currency: string,
-  { mark }: Mapping,
-): { amount: string; currency: string } | null | string {
-  if (text === '' || code === '' || code === currency) return null;
-  if (minorUnits(code) === null) return `the currency "${code}" is none of ISO 4217`;
-  const read = readLocalAmount(text, code, mark);
-  return read.ok ? { amount: read.amount, currency: code } : read.problem;
-}
-
-const negated = (amount: string): string => (amount.startsWith('-') ? amount.slice(1) : `-${amount}`);

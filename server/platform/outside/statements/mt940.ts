@@ -43,18 +43,21 @@ function messagesOf(fields: readonly Field[]): Field[][] {
 }
 
 function readOne(fields: Field[]): ReadStatement {
-  const account =
-    fields
-      .find((f) => f.tag === '25')
-      ?.content.split('/')
-      .at(-1)
-      ?.trim() ?? null;
+  const account = accountOf(fields);
   try {
     return { ok: true, statement: statementOf(fields, account) };
   } catch (error) {
     if (error instanceof StatementFault) return { ok: false, account, says: error.message };
     throw error;
   }
+}
+
+/** The account of field 25, after the bank's identification; a currency that follows the number is not part of it. */
+function accountOf(fields: readonly Field[]): string | null {
+  const field = fields.find((f) => /^25P?$/.test(f.tag))?.content ?? '';
+  const account = field.split('\n')[0]!.split('/').at(-1)!.replace(/ /g, '');
+  const currency = /[A-Z]{3}$/.exec(account)?.[0] ?? '';
+  return (minorUnits(currency) === null ? account : account.slice(0, -3)) || null;
 }
 
 function statementOf(fields: Field[], account: string | null): Statement {
@@ -109,7 +112,7 @@ function entryOf(content: string, information: string, currency: string, number:
   const bookedOn = bookingDay ? date(yearOf(purchasedOn, bookingDay) + bookingDay, where) : purchasedOn;
   const amount = money(figure!, currency, where);
   const spent = mark === 'D' || mark === 'RC';
-  const info = informationOf(information);
+  const info = informationOf(information, supplement);
   return {
     reference: bank.trim() || (customer.trim() !== 'NONREF' ? customer.trim() : '') || null,
     bookedOn,
@@ -119,7 +122,7 @@ function entryOf(content: string, information: string, currency: string, number:
       amount: spent ? info.charged.amount : minus(info.charged.amount),
       currency: info.charged.currency,
     },
-    merchant: merchantName(info.name, supplement),
+    merchant: merchantName(info.name, supplement.replace(/\/OCMT\/.*$/, '')),
     country: null,
     categoryCode: null,
   };
@@ -136,20 +139,31 @@ function yearOf(valueDate: string, bookingDay: string): string {
 /** A subfield of field 86 that is this long goes on in the next without a space. */
 const FULL_SUBFIELD = 27;
 
-/** Name and original amount from field 86: the subfields ?32 and ?33, the code word OCMT, or its first line. */
-function informationOf(content: string): { name: string; charged: { amount: string; currency: string } | null } {
+/**
+ * Name and original amount from field 86 and subfield 9 of field 61: the subfields ?32 and ?33, the code word NAME, or what
+ * is said in ?20 to ?29 or the first line; the code word OCMT.
+ */
+function informationOf(
+  content: string,
+  supplement: string,
+): { name: string; charged: { amount: string; currency: string } | null } {
   const joined = content.replace(/\n/g, '');
-  const original = /\/OCMT\/([A-Z]{3})([\d,]+)\//.exec(joined);
+  const original = /\/OCMT\/([A-Z]{3})([\d,]+)(?:\/|$)/.exec(`${joined}\n${supplement}`.replace(/\n/g, '/'));
   const subfields = [...joined.matchAll(/\?(\d{2})([^?]*)/g)];
   const [first = '', second = ''] = subfields.filter((m) => m[1] === '32' || m[1] === '33').map((m) => m[2]!);
+  const codeWord = /\/NAME\/([^/]+)/.exec(joined)?.[1]?.trim();
+  const purpose = subfields
+    .filter((m) => /^2\d$/.test(m[1]!))
+    .map((m) => m[2]!)
+    .join(' ')
+    .trim();
   const named = `${first}${first.length < FULL_SUBFIELD && second ? ' ' : ''}${second}`.replace(/ +/g, ' ').trim();
-  const name =
-    named
-    || content
-      .split('\n')[0]!
-      .replace(/\/OCMT\/.*$/, '')
-      .trim();
-  if (!original || minorUnits(original[1]!) === null) return { name, charged: null };
+  const said = content
+    .split('\n')[0]!
+    .replace(/\/OCMT\/.*$/, '')
+    .trim();
+  const name = named || codeWord || purpose || said;
+  if (!original || minorUnits(original[1]!) === null || !/[1-9]/.test(original[2]!)) return { name, charged: null };
   return {
     name,
     charged: { amount: money(original[2]!, original[1]!, 'the original amount'), currency: original[1]! },

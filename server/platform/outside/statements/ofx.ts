@@ -79,7 +79,14 @@ function statementOf(node: Node, account: string | null): Statement {
   };
 }
 
+/** TRNAMT is in the account's currency, unless the entry has a CURRENCY block: then in the one it names. */
 function entryOf(entry: Node, currency: string, where: string): StatementEntry {
+  const stated = text(
+    entry.children.find((c) => c.tag === 'CURRENCY'),
+    'CURSYM',
+  );
+  if (stated && stated !== currency)
+    throw new StatementFault(`In ${where} the amount is in ${stated}, the account in ${currency}.`);
   const settled = negated(money(text(entry, 'TRNAMT'), currency, where));
   const bought = text(entry, 'DTUSER');
   const code = text(entry, 'SIC');

@@ -1,6 +1,7 @@
 import type { Mapping } from '../../../../contract/statements.ts';
 import { Unreadable } from '../unreadable.ts';
-import { entriesOfTable, headingsOf, proposeMapping, readTable, type RowProblem, type Table } from './csv.ts';
+import { headingsOf, proposeMapping, readTable, type Table } from './csv.ts';
+import { entriesOfTable, type RowProblem } from './tableRows.ts';
 import { readStatements, textOf } from './readStatements.ts';
 import type { ReadFile } from './readStatements.types.ts';
 import type { StatementEntry } from '../../../../core/evidence/statements/statement.types.ts';

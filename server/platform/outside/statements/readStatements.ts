@@ -6,6 +6,7 @@ import type { ReadFile } from './readStatements.types.ts';
 /** Text of a file by its byte-order mark, as UTF-8, or else as windows-1252, which older banks write. */
 export function textOf(bytes: Uint8Array): string {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { checkStatement } from '../../../../core/evidence/statements/checkStatement.ts';
 import type { Mapping } from '../../../../contract/statements.ts';
-import { entriesOfTable, proposeMapping, readTable } from './csv.ts';
+import { proposeMapping, readTable } from './csv.ts';
+import { entriesOfTable } from './tableRows.ts';
 import { readStatements, textOf } from './readStatements.ts';
 import type { ReadFile } from './readStatements.types.ts';
 
@@ -173,6 +174,9 @@ describe('a table', () => {
       originalAmount: null,
       originalCurrency: null,
       categoryCode: null,
+      credit: null,
+      side: null,
+      currency: null,
     };
     const { entries, problems } = entriesOfTable(table(), mapping, 'EUR');
     expect(entries.map((e) => [e.reference, e.settled, e.merchant])).toEqual([
