@@ -71,6 +71,7 @@ export const REFUSALS = {
     422,
     'Look at the receipt {name} and confirm what it shows: not everything on it was read with certainty.',
   ],
+  'charge-empty': [409, '{merchant} is a charge of nothing, so there is nothing to claim.'],
   'charge-in-use': [409, 'The charge of {merchant} is {state}. Undo that first.'],
   'bank-facts': [422, 'Amount and date of a charge are the bank’s and cannot be changed.'],
   decimals: [400, '"{amount}" does not have the decimals of {currency}.'],

@@ -162,6 +162,11 @@ export const bookSchema = z.strictObject({
   categories: z.array(category).max(5000),
   people: z.array(person).max(100_000),
   advances: z.array(advance).max(10_000).nullish(),
+  accounts: z
+    .array(id)
+    .max(50_000)
+    .nullish()
+    .describe('The accounts there are; without them any account is taken for one.'),
   dimensions: z.array(dimensionSchema).max(MOST_DIMENSIONS).nullish(),
   codingRules: z.array(codingRuleSchema).max(1000).nullish(),
   limits: z.array(limitSchema).max(1000).nullish(),

@@ -29,6 +29,10 @@ describe('an amount as it is typed', () => {
     ['33', 'JPY', '33'],
     ['1,5', 'BHD', '1.500'],
     ['33,333', 'EUR', '33.333'],
+    ['1,234', 'BHD', null],
+    ['1.234', 'BHD', '1.234'],
+    ['0,5', 'BHD', '0.500'],
+    ['1,234.500', 'BHD', '1234.500'],
     ['much', 'EUR', null],
   ])('%j in %s is %j', (text, currency, amount) => {
     expect(readTypedAmount(text, currency)).toBe(amount);

@@ -20,11 +20,14 @@ export function readTyped(text: string): string | null {
   return /^-?\d+(\.\d+)?$/.test(number) ? number : null;
 }
 
+/** Where a currency has three decimals, a comma before three digits may be a group's or the decimals': it is asked for again. */
+const GROUP_OR_DECIMALS = /^[-−]?\d{1,3},\d{3}$/;
+
 /** As `readTyped`, with missing decimals of the currency filled up: ("33,3", "EUR") → "33.30". Too many stay, to be refused. */
 export function readTypedAmount(text: string, currency: string): string | null {
   const number = readTyped(text);
-  if (number === null) return null;
   const decimals = minorUnits(currency) ?? 2;
+  if (number === null || (decimals === 3 && GROUP_OR_DECIMALS.test(text.trim()))) return null;
   const [whole = '', rest = ''] = number.split('.');
   const filled = rest.padEnd(decimals, '0');
   return filled ? `${whole}.${filled}` : whole;

@@ -70,5 +70,7 @@ export interface Evidence {
   receipts: Record<string, ReceiptEvidence>;
   charges: Record<string, ChargeEvidence>;
   duplicates: Record<string, DuplicateEvidence[]>;
+  /** Lines with more that is alike than was looked at: nothing is tied of them. */
+  duplicatesCut?: string[];
 }
 export const NO_EVIDENCE: Evidence = { receipts: {}, charges: {}, duplicates: {} };

@@ -18,7 +18,7 @@ export function tieCard(line: Line, charge: ChargeEvidence | null, sharing: read
   if (!charge) return { ...empty, state: 'open' };
   const comparisons = [
     compareAmount(sharing, charge),
-    same('currency', line.currency, charge.currency),
+    ...(takenAs(line, charge) === null ? [same('currency', line.currency, charge.currency)] : []),
     ...compareSettled(sharing, charge),
     compareDate(line.date, charge.purchasedOn, DAYS),
     compareMerchant(line.merchant ?? null, charge.merchant, true),
@@ -31,11 +31,18 @@ export function tieCard(line: Line, charge: ChargeEvidence | null, sharing: read
   };
 }
 
+/** What the card took of a line in a currency that the bank does not tell: of such a charge only this can be compared. */
+function takenAs({ currency, rate }: Line, charge: ChargeEvidence): string | null {
+  const foreign = currency !== charge.currency && charge.currency === charge.settled.currency;
+  return foreign && rate?.kind === 'card' && rate.settled.currency === charge.currency ? rate.settled.amount : null;
+}
+
 function compareAmount(sharing: readonly Line[], charge: ChargeEvidence): Comparison {
   const { currency } = charge;
-  const here = sharing
-    .filter((l) => l.currency === currency)
-    .reduce((a, l) => a + (readAmount(l.amount, currency) ?? 0n), 0n);
+  const here = sharing.reduce((a, l) => {
+    const stated = l.currency === currency ? l.amount : takenAs(l, charge);
+    return a + ((stated && readAmount(stated, currency)) || 0n);
+  }, 0n);
   const claimed = here + toMinor(charge.elsewhere, currency);
   const difference = claimed - toMinor(charge.amount, currency);
   return {

@@ -176,6 +176,14 @@ describe('card charge with line', () => {
     expect(card([half], { 1: charge({ elsewhere: '54.17' }) }).state).toBe('tied');
     expect(card([half], { 1: charge() })).toMatchObject({ state: 'off', difference: '−54.17' });
   });
+  it('compares what the card took, where the bank does not tell the currency of the purchase', () => {
+    const inEuros = { 1: charge({ amount: '100.00', currency: 'EUR' }) };
+    expect(card([paid], inEuros).state).toBe('tied');
+    const other = { ...paid, rate: { kind: 'card' as const, settled: { amount: '99.00', currency: 'EUR' } } };
+    expect(card([other], inEuros)).toMatchObject({ state: 'off', difference: '−1.00' });
+    const { rate: _, ...bare } = paid;
+    expect(card([bare as typeof paid], inEuros).state).toBe('off');
+  });
 });
 
 describe('earlier claims with line', () => {
@@ -194,5 +202,9 @@ describe('earlier claims with line', () => {
       ties({ lines: [claimed] }, {}, { duplicates }).find((t) => t.kind === 'duplicate')!;
     expect(duplicate({}).state).toBe('tied');
     expect(duplicate({ 1: [alike] })).toMatchObject({ state: 'off', difference: '1 alike' });
+  });
+  it('are open where there were more than could be looked at', () => {
+    const evidence = { duplicates: {}, duplicatesCut: ['1'] };
+    expect(ties({ lines: [claimed] }, {}, evidence).find((t) => t.kind === 'duplicate')!.state).toBe('open');
   });
 });

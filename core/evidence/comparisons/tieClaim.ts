@@ -37,7 +37,7 @@ export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Asses
       tieRules(line.id, 'limit', own),
       tieRules(line.id, 'coding', own),
       tieRules(line.id, 'budget', own),
-      tieDuplicate(line, evidence.duplicates[line.id] ?? []),
+      tieDuplicate(line, evidence.duplicates[line.id] ?? [], evidence.duplicatesCut?.includes(line.id)),
     ];
   });
 }

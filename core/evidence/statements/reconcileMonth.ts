@@ -1,4 +1,5 @@
 import { fromMinor, toMinor } from '../../numbers/amount.ts';
+import { addDays } from '../../numbers/isoDate.ts';
 
 /** A charge of a card's month: what the bank took, and how much of it stands on claims, both in the card's currency. */
 export interface MonthCharge {
@@ -11,6 +12,12 @@ export interface MonthStatement {
   to: string;
   opening: string | null;
   closing: string | null;
+}
+/** The first and last day of the month, and today where the card is kept. */
+export interface MonthDays {
+  from: string;
+  to: string;
+  today: string;
 }
 export interface MonthProof {
   opening: string | null;
@@ -27,13 +34,15 @@ export interface MonthProof {
 /**
  * Proves a card's month: the statements follow each other without a gap (each opens with what the one before closed
  * with), what was spent leads from the first opening to the last closing, and every charge is accounted for. A
- * statement that lies within the days of a longer one is left out of the chain. Example: opening 0.00, closing -50.00,
+ * statement that lies within the days of a longer one is left out of the chain. The month has ended, and statements cover
+ * it from its first to its last day. Example: opening 0.00, closing -50.00,
  * charges of 20.00 and 30.00 → difference 0.00.
  */
 export function reconcileMonth(
   currency: string,
   charges: readonly MonthCharge[],
   statements: readonly MonthStatement[],
+  days: MonthDays,
 ): MonthProof {
   const total = (list: readonly MonthCharge[]) => list.reduce((a, c) => a + toMinor(c.settled, currency), 0n);
   const spent = total(charges);
@@ -45,7 +54,9 @@ export function reconcileMonth(
   const difference =
     opening === null || closing === null ? null : toMinor(closing, currency) - (toMinor(opening, currency) - spent);
   const problems = [
+    ...(days.today <= days.to ? [`the month ends on ${days.to}`] : []),
     ...gapsOf(chain),
+    ...missingOf(chain, days),
     ...(difference === null ? ['no statement with balances covers the month'] : []),
     ...(difference ? [`the charges differ from the statements by ${fromMinor(difference, currency)} ${currency}`] : []),
     ...(open.length ? [`${open.length} ${open.length === 1 ? 'charge is' : 'charges are'} not accounted for`] : []),
@@ -71,6 +82,16 @@ function chainOf(statements: readonly MonthStatement[]): MonthStatement[] {
     if (!last || s.from > last.to) chain.push(s);
   }
   return chain;
+}
+
+/** Days of the month that no statement covers, at its beginning and its end. */
+function missingOf(chain: readonly MonthStatement[], { from, to }: MonthDays): string[] {
+  const [first, last] = [chain[0], chain.at(-1)];
+  if (!first || !last) return [];
+  return [
+    ...(first.from > from ? [`no statement covers ${from} to ${addDays(first.from, -1)}`] : []),
+    ...(last.to < to ? [`no statement covers ${addDays(last.to, 1)} to ${to}`] : []),
+  ];
 }
 
 function gapsOf(chain: readonly MonthStatement[]): string[] {

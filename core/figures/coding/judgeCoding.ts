@@ -18,15 +18,16 @@ interface CodedShare {
 /**
  * The rules of the chart applied to a claim: every code exists and holds on the line's date and for its category, every
  * combination is one the coding rules allow, and no budget or cap is exceeded. A book without dimensions has no chart
- * to check against. The owner of a code is named with what is said about it. Example: a project without the spend type
+ * to check against; where the accounts are listed, one that is not among them is a stop. The owner of a code is named with what is said about it. Example: a project without the spend type
  * its rule requires → one verdict, a stop.
  */
 export function judgeCoding(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
-  const { dimensions, codingRules } = open.case.book;
-  if (!dimensions?.length && !codingRules?.length) return [];
+  const { dimensions, codingRules, accounts } = open.case.book;
+  if (!dimensions?.length && !codingRules?.length && !accounts) return [];
   const shares = lines.flatMap(({ line, parts }) => sharesOf(line, parts));
   const chart = dimensions ?? [];
   return [
+    ...(accounts ? judgeAccounts(new Set(accounts), shares) : []),
     ...(chart.length > 0 ? judgeAllCodes(chart, shares) : []),
     ...(codingRules ?? []).flatMap((rule) => judgeRule(rule, shares)),
     ...chart.flatMap((dimension) => judgeBudgets(open, dimension, shares)),
@@ -45,6 +46,21 @@ function sharesOf(line: Line, parts: readonly PartFigures[]): CodedShare[] {
       codes: { ...share.coding, account: share.account, category },
     }));
   });
+}
+
+/** Shares on accounts that the ledger does not have; nothing is said of those it has. */
+function judgeAccounts(accounts: ReadonlySet<string>, shares: readonly CodedShare[]): Verdict[] {
+  return shares
+    .filter(({ share }) => !accounts.has(share.account))
+    .map((coded) =>
+      codingVerdict(
+        'account-unknown',
+        coded,
+        `account ${coded.share.account}`,
+        'does not exist. Choose another.',
+        null,
+      ),
+    );
 }
 
 function judgeAllCodes(chart: readonly Dimension[], shares: readonly CodedShare[]): Verdict[] {

@@ -58,6 +58,19 @@ describe('caps', () => {
       limited({ kind: 'cap', per: 'trip', cap }, [line({ paidBy: 'card', personal: true, amount: '500.00' })]),
     ).toEqual([]);
   });
+  it('in a currency that no line uses are never passed over: they are compared, or asked about', () => {
+    const limits: Limit[] = [
+      { id: 'L', kind: 'cap', per: 'night', severity: 'stop', cap: { amount: '110.00', currency: 'GBP' } },
+      { id: 'R', kind: 'receipt', severity: 'stop', above: { amount: '25.00', currency: 'GBP' } },
+      { id: 'N', kind: 'near', severity: 'ask', charges: 2, within: '5', cap: { amount: '50.00', currency: 'GBP' } },
+      { id: 'P', kind: 'plan', severity: 'stop', above: { amount: '500.00', currency: 'GBP' } },
+    ];
+    const lines = [line({ amount: '9000.00', currency: 'USD', nights: 1, merchant: 'Pier Hotel' })];
+    const rates = [{ from: 'EUR', to: 'USD', date: '2026-03-02', rate: '1.25' }];
+    expect(found({ lines, book: { rates, limits } })).toEqual(['ask L 1', 'ask R 1', 'ask N 1', 'ask P']);
+    const withGbp = [...rates, { from: 'EUR', to: 'GBP', date: '2026-03-02', rate: '0.8' }];
+    expect(found({ lines, book: { rates: withGbp, limits } })).toEqual(['stop L 1', 'stop R 1', 'stop P']);
+  });
   it('speak in their own words', () => {
     const limits: Limit[] = [
       { id: 'L', kind: 'cap', per: 'item', severity: 'note', cap, says: 'Only {allowed} here, not {actual}.' },
@@ -151,6 +164,12 @@ describe('the chart', () => {
     expect(
       run({ lines: [line({ coding: { grant: 'G1' }, category: 'meal' })], book: { dimensions } }).findings[0]!.says,
     ).toContain('Ask Ben.');
+  });
+  it('knows its accounts, where they are listed', () => {
+    const lines = [line({ coding: { account: '9999' } })];
+    expect(found({ lines })).toEqual([]);
+    expect(found({ lines, book: { accounts: ['6310', '9999'] } })).toEqual([]);
+    expect(found({ lines, book: { accounts: ['6310'] } })).toEqual(['stop account-unknown 1']);
   });
   it('checks combinations: required, allowed, forbidden, by date', () => {
     const rule = (fields: Partial<CodingRule>): CodingRule[] => [

@@ -9,6 +9,7 @@ import { entitiesOf, hasAny, type Actor, type Context } from '../../platform/con
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
+import { today, type Clock } from '../../platform/ports/clock.ts';
 import { lockChargesToFree, standingOf, writeCharge } from '../../records/cards/charges.ts';
 import {
   lockCharges,
@@ -21,7 +22,7 @@ import {
 import { cardMonthFacts, cardMonthStore, chargeStore } from './cards.stores.ts';
 import { selectMonth } from './cards.queries.ts';
 
-type Reads = Pick<Context, 'db'>;
+type Reads = Pick<Context, 'db' | 'clock'>;
 
 /** A person's charges. */
 export async function viewCharges({ db }: Reads, actor: Actor) {
@@ -48,9 +49,9 @@ async function visibleCard(db: Db, actor: Actor, id: string): Promise<CardView> 
 }
 
 /** A card's month with its proof against the statements. */
-export async function viewMonth({ db }: Reads, actor: Actor, id: string, month: string) {
+export async function viewMonth({ db, clock }: Reads, actor: Actor, id: string, month: string) {
   const card = await visibleCard(db, actor, id);
-  const { charges, statements, proof } = await proveMonth(db, card, month);
+  const { charges, statements, proof } = await proveMonth(db, clock, card, month);
   const kept = await selectMonth(db, id, month);
   const facts = cardMonthFacts(card, kept.state);
   return {
@@ -68,7 +69,7 @@ export async function viewMonth({ db }: Reads, actor: Actor, id: string, month: 
 }
 
 /** The charges of a card's month, its statements, and whether they come to the same. */
-async function proveMonth(db: Db, { id, currency }: Pick<CardView, 'id' | 'currency'>, month: string) {
+async function proveMonth(db: Db, clock: Clock, { id, currency }: Pick<CardView, 'id' | 'currency'>, month: string) {
   const [from, to] = daysOf(month);
   const charges = await selectCharges(db, { card: id, from, to });
   const statements = await selectStatementsOf(db, id, currency, from, to);
@@ -79,6 +80,7 @@ async function proveMonth(db: Db, { id, currency }: Pick<CardView, 'id' | 'curre
       accounted: ['on a claim', 'claimed already'].includes(standingOf(c)),
     })),
     statements,
+    { from, to, today: today(clock) },
   );
   return { charges, statements, proof };
 }
@@ -116,12 +118,12 @@ const actOnMonth = (
 /** Closes a month that is proved; the holder or finance does it, and either can open it again. */
 export const closeMonth = (context: Context, actor: Actor, seen: SeenMonth): Promise<void> =>
   actOnMonth(context, actor, 'close', seen, async (trx, card) => {
-    const { charges } = await proveMonth(trx, card, seen.month);
+    const { charges } = await proveMonth(trx, context.clock, card, seen.month);
     await lockCharges(
       trx,
       charges.map((c) => String(c.id)),
     );
-    const { proof } = await proveMonth(trx, card, seen.month);
+    const { proof } = await proveMonth(trx, context.clock, card, seen.month);
     if (proof.problems.length > 0) throw new Refused('month-open', { problem: `${proof.problems.join('; ')}.` });
     return { closed_by: actor.id, closed_at: context.clock.now() };
   });

@@ -4,13 +4,13 @@ import type { LineEdit } from '../../../contract/gather.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
-import { Refused } from '../../platform/http/refusal.ts';
+import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { proposedPostingDate } from '../../records/book/postingDate.ts';
 import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
 import { subjectFromRows } from '../../records/claims/assessClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
-import { deleteLine, replaceLine, selectClaim, updateLine } from '../../records/claims/claims.queries.ts';
+import { deleteLine, replaceLine, restateLine, selectClaim, updateLine } from '../../records/claims/claims.queries.ts';
 import { lineRecord } from '../../records/claims/lineRecord.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';
 import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts';
@@ -40,22 +40,27 @@ async function edit(
   lineId: string,
   set: LineEdit['set'],
 ): Promise<void> {
+  const key = { ...at, id: lineId };
+  if ((set.amount || set.date) && (await selectChargeOfLine(trx, key)) !== null) throw new Refused('bank-facts');
+  if (set.amount) {
+    const { amount, currency } = set.amount;
+    await restateLine(trx, key, { amount: minorOf(amount, currency, 'amount'), currency });
+  }
   const { claim } = await subjectFromRows(trx, row, await proposedPostingDate(trx, context.clock, row.entity_id));
   const line = claim.lines.find((l) => l.id === lineId);
   if (!line) throw new Refused('not-found', { what: 'line' });
-  if ((set.amount || set.date) && (await selectChargeOfLine(trx, { ...at, id: lineId })) !== null)
-    throw new Refused('bank-facts');
   if (set.category !== undefined) line.category = set.category;
-  if (set.amount) Object.assign(line, set.amount);
   if (set.items) takeItems(line, set.items);
   requireWhole(line);
   await replaceLine(trx, at, lineRecord(line));
   const columns = columnsOf(set);
-  if (Object.keys(columns).length > 0) await updateLine(trx, { ...at, id: lineId }, columns);
+  if (Object.keys(columns).length > 0) await updateLine(trx, key, columns);
 }
 
 /** A line with items has no category, tax or split of its own; without items it takes the category of the first. */
 function takeItems(line: Line, items: Item[]): void {
+  if (new Set(items.map((i) => i.id)).size < items.length)
+    throw invalid({ path: ['set', 'items'], message: 'has two items of one id' });
   const first = line.items?.find((item) => item.category)?.category;
   if (items.length === 0 && line.items?.length) line.category = first ?? null;
   if (items.length > 0) Object.assign(line, { category: null, tax: [], split: null });
@@ -73,10 +78,7 @@ function requireWhole({ id, amount, currency, items }: Line): void {
 
 function columnsOf(set: LineEdit['set']): Record<string, unknown> {
   const plain = (['description', 'date', 'merchant'] as const).filter((field) => set[field] !== undefined);
-  const columns: Record<string, unknown> = Object.fromEntries(plain.map((field) => [field, set[field]]));
-  if (!set.amount) return columns;
-  const { amount, currency } = set.amount;
-  return { ...columns, amount: minorOf(amount, currency, 'amount'), currency };
+  return Object.fromEntries(plain.map((field) => [field, set[field]]));
 }
 
 /** Takes a line off a claim in preparation; its receipt and charge are free again. */

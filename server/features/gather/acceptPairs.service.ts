@@ -6,7 +6,7 @@ import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { lockCharges, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf, lockChargesToFree } from '../../records/cards/charges.ts';
-import { updateLine } from '../../records/claims/claims.queries.ts';
+import { restateLine, updateLine } from '../../records/claims/claims.queries.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import { refOf, selectDraftLines, type DraftLine } from './gather.queries.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
@@ -65,8 +65,10 @@ async function pairCharge(
   const taken = lines.find((l) => l.charge_id !== null);
   if (taken) throw new Refused('pair-taken', { line: taken.id, claim: taken.number });
   const money = fit(lines, charge, takeAmount);
-  for (const line of lines)
-    await updateLine(trx, line, { ...money, ...paidBy(charge), before_pair: JSON.stringify(stateBefore(line)) });
+  for (const line of lines) {
+    if (money) await restateLine(trx, line, money);
+    await updateLine(trx, line, { ...paidBy(charge), before_pair: JSON.stringify(stateBefore(line)) });
+  }
   await divideCharge(trx, charge);
 }
 
@@ -80,13 +82,18 @@ const paidBy = (charge: ChargeRecord) => ({
   settled_currency: charge.settledCurrency,
 });
 
-/** What changes in the amount of a line, or why the lines cannot be on the charge. The bank's amount never changes. */
-function fit(lines: readonly DraftLine[], charge: ChargeRecord, takeAmount: boolean): Record<string, unknown> {
+/**
+ * The amount a line gets, null where it keeps its own, or why the lines cannot be on the charge. What the bank said never
+ * changes; a line in another currency keeps its amount and takes the bank's as the rate of the card.
+ */
+function fit(lines: readonly DraftLine[], charge: ChargeRecord, takeAmount: boolean): Money | null {
   const left = leftOf(charge);
   const [only] = lines;
-  if (isPartOf(lines, charge, left)) return {};
+  if (isPartOf(lines, charge, left)) return null;
   if (lines.length === 1 && isAsTaken(only!, charge)) return { amount: charge.amount, currency: charge.currency };
-  if (lines.length === 1 && takeAmount) return { amount: left, currency: charge.currency };
+  if (lines.length === 1 && takeAmount && only!.currency === charge.currency)
+    return { amount: left, currency: charge.currency };
+  if (lines.length === 1 && takeAmount && isForeignOf(only!, charge)) return null;
   throw new Refused('pair-differs', {
     who: lines.length === 1 ? 'The line says' : 'The lines say',
     said: lines.map((l) => `${fromMinor(l.amount, l.currency)} ${l.currency}`).join(' and '),
@@ -104,6 +111,18 @@ function isPartOf(lines: readonly DraftLine[], charge: ChargeRecord, left: bigin
   const divided = lines.length > 1 || charge.lines.length > 0;
   return divided && signOf(sum) === signOf(left) && magnitude(sum) < magnitude(left);
 }
+
+interface Money {
+  amount: bigint;
+  currency: string;
+}
+
+/** Whether a line is in a currency the bank does not tell of a charge that is on no line yet, and on the same side. */
+const isForeignOf = (line: DraftLine, charge: ChargeRecord): boolean =>
+  charge.lines.length === 0
+  && charge.currency === charge.settledCurrency
+  && line.currency !== charge.currency
+  && signOf(line.amount) === signOf(charge.amount);
 
 /** Whether a line says what the bank took, in the bank's currency, of a charge that is on no line yet. */
 const isAsTaken = (line: DraftLine, charge: ChargeRecord): boolean =>
@@ -153,6 +172,8 @@ const chargesOf = (lines: readonly DraftLine[]): string[] =>
 
 async function unpairCharge(trx: Db, line: DraftLine): Promise<void> {
   const before = line.before_pair ?? { rate_kind: 'reference', settled_amount: null, settled_currency: null };
+  const { amount, currency } = (line.before_pair ?? {}) as { amount?: string; currency?: string };
+  if (amount && currency) await restateLine(trx, line, { amount: BigInt(amount), currency });
   await updateLine(trx, line, { ...before, charge_id: null, before_pair: null });
   const [charge] = await selectCharges(trx, { ids: [String(line.charge_id)] });
   if (charge) await divideCharge(trx, charge);

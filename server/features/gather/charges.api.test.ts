@@ -173,6 +173,42 @@ describe('what is asked for without sense', () => {
     expect((await ask({ receipt })).body.code).toBe('category-missing');
     expect((await ask({ receipt, category: 'meal' }, null)).body.code).toBe('purpose-missing');
   });
+  it('puts no charge of nothing on a claim', async () => {
+    const days = { booked_on: '2026-01-07', purchased_on: '2026-01-07' };
+    const money = { amount: 0, currency: 'EUR', settled_amount: 0, settled_currency: 'EUR' };
+    const row = { card_id: '4433', ...days, ...money, merchant: 'Pier One' };
+    const [{ id }] = await api.owner('charges').insert(row).returning('id');
+    expect((await take(tomas, { charge: String(id), category: 'meal' })).body.code).toBe('charge-empty');
+  });
+  it('numbers a line once, and puts it at the end, whatever was taken off', async () => {
+    const receipt = async (total: string) => ({ receipt: await ownReceipt(tomas, total, true), category: 'meal' });
+    const { number } = (await take(tomas, await receipt('21.10'))).body as { number: string };
+    const add = async (total: string) => {
+      const claim = { number, revision: (await revisionsOf(tomas))[number]! };
+      expect((await take(tomas, await receipt(total), claim)).status).toBe(201);
+    };
+    const remove = async (line: string) =>
+      tomas.send('DELETE', `/drafts/${number}/lines/${line}?revision=${(await revisionsOf(tomas))[number]}`);
+    await add('21.20');
+    await add('21.30');
+    expect((await remove('1')).status).toBe(200);
+    expect((await remove('3')).status).toBe(200);
+    await add('21.40');
+    const { id: claim_id } = await api.owner('claims').where({ number }).first();
+    const lines = await api.owner('lines').where({ claim_id }).orderBy('position');
+    expect(lines.map((l) => [l.id, l.amount])).toEqual([
+      ['2', 2120n],
+      ['4', 2140n],
+    ]);
+  });
+  it('refuses two items of one name', async () => {
+    const receipt = await ownReceipt(tomas, '22.00', true);
+    const { number } = (await take(tomas, { receipt, category: 'meal' })).body as { number: string };
+    const item = { id: 'a', amount: '11.00', category: 'meal', tax: [] };
+    const revision = (await revisionsOf(tomas))[number];
+    const twice = await tomas.put(`/drafts/${number}/lines/1`, { revision, set: { items: [item, item] } });
+    expect([twice.status, twice.body.code]).toEqual([400, 'invalid']);
+  });
   it('finds no line, month or book that is not there', async () => {
     const { 'C-1031': revision } = await revisionsOf(tomas);
     const set = { amount: { amount: '1.00', currency: 'EUR' } };

@@ -10,7 +10,7 @@ import { lockCharges, selectCharges, type ChargeRecord } from '../../records/car
 import { leftOf, standingOf } from '../../records/cards/charges.ts';
 import { beginClaim } from '../../records/claims/beginClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
-import { insertLine, selectLines, type LineRecord } from '../../records/claims/claims.queries.ts';
+import { insertLine, selectLines, type LineRecord, updateClaim } from '../../records/claims/claims.queries.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import type { ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
 import { selectUsualCoding } from './gather.queries.ts';
@@ -41,8 +41,11 @@ export function takeOnClaim(context: Context, actor: Actor, { claim, purpose, ta
 async function addLines(trx: Db, actor: Actor, { row, at }: LockedClaim, take: Take['take']): Promise<string[]> {
   const codes = await selectTaxCodes(trx);
   const lines = await selectLines(trx, at);
-  const first = lines.reduce((a, l) => Math.max(a, /^\d+$/.test(l.id) ? Number(l.id) : 0), 0) + 1;
-  const after = lines.length ? lines.length + 1 : 0;
+  // A number is given once: what the history says of line 3 stays about that line when it was taken off.
+  const numbers = lines.map((l) => (/^\d+$/.test(l.id) ? Number(l.id) : 0));
+  const first = Math.max(row.last_line, ...numbers) + 1;
+  const after = Math.max(-1, ...lines.map((l) => l.position)) + 1;
+  await updateClaim(trx, row.id, { last_line: first + take.length - 1 });
   for (const [i, one] of take.entries()) {
     const evidence = await evidenceOf(trx, actor, row.number, one);
     await insertLine(trx, at, after + i, lineOf(String(first + i), one, evidence, codes));
@@ -70,6 +73,7 @@ async function evidenceOf(trx: Db, actor: Actor, claim: string, one: Take['take'
   if (!receipt && !charge) throw new Refused('nothing-chosen');
   if (receipt?.usedOn[0] && !charge)
     throw new Refused('receipt-in-use', { claim: receipt.usedOn[0].claim, state: receipt.usedOn[0].state });
+  if (charge?.amount === 0n) throw new Refused('charge-empty', { merchant: charge.merchant });
   if (charge && (standingOf(charge) === 'claimed already' || leftOf(charge) === 0n))
     throw new Refused('charge-in-use', {
       merchant: charge.merchant,

@@ -63,7 +63,7 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
     accounts: json('accounts'),
     cards: json('cards'),
   }),
-  accounts: describe('accounts', 'accounts', ['code'], { changes: ['name'] }, NOTHING),
+  accounts: describe('accounts', 'accounts', ['code'], { changes: ['name'] }, ALL_BOOKS),
   people: describe(
     'people',
     'people',

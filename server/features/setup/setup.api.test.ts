@@ -214,6 +214,24 @@ describe('the name of an entity', () => {
   });
 });
 
+describe('accounts', () => {
+  it('that are not there are named by no entity, and stop a claim when it is corrected', async () => {
+    const [terms] = (await rows('entity-terms')).filter((r) => r.row.entity === 'IE');
+    const row = { ...terms.row, accounts: { ...terms.row.accounts, bank: '9999' } };
+    const put = await leilani.post('/setup/entity-terms', { revision: terms.revision, row, validFrom: '2030-01-01' });
+    expect(put.body).toMatchObject({ code: 'row-refers', numbers: { to: 'account 9999' } });
+    const { revision } = (await view('C-1002')).claim;
+    const coding = { account: '9999' };
+    const corrected = await maeve.put('/claims/C-1002/lines/1', { revision, set: { coding } });
+    expect(corrected.status).toBe(200);
+    const found = await api
+      .owner('findings as f')
+      .join('claims as c', 'c.id', 'f.claim_id')
+      .where('c.number', 'C-1002');
+    expect(found).toContainEqual(expect.objectContaining({ code: 'account-unknown', severity: 'stop', line_id: '1' }));
+  });
+});
+
 describe('what decides about oneself', () => {
   const put = (kind: string, row: object, revision = 0) => leilani.post(`/setup/${kind}`, { revision, row });
   const idOf = async (mail: string): Promise<string> =>

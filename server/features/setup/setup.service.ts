@@ -18,6 +18,7 @@ import { perform, performBirth } from '../../platform/acts/perform.ts';
 import { entitiesOf, type Actor, type Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
+import { selectAccountCodes } from '../../records/book/book.queries.ts';
 import { selectEvents } from '../../platform/history/history.queries.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { DESCRIPTORS, hasValidity, isDated, type Descriptor } from './descriptors.ts';
@@ -166,6 +167,7 @@ export async function putRow(
   const key = keyOf(descriptor, row.row);
   await lockKey(trx, recordIdOf(kind, key));
   const rows = await selectKeyRows(trx, descriptor, key, ledgers);
+  if (kind === 'entity-terms') await assertAccounts(trx, row, key);
   if (rows.filter(isSeenBy(actor)).some((r) => canonical(r) === canonical(row))) return 'unchanged';
   try {
     if (rows.length === 0) return await birth(context, trx, actor, kind, key, row, ledgers);
@@ -173,6 +175,14 @@ export async function putRow(
   } catch (error) {
     throw stored(error, key);
   }
+}
+
+/** The accounts an entity names for payables, clearing and the like have to be there; a journal is too late to find out. */
+async function assertAccounts(trx: Db, { row }: MasterRow, key: Key): Promise<void> {
+  const there = new Set(await selectAccountCodes(trx));
+  const named = [...Object.values(row.accounts as object), ...Object.values(row.cards as object)] as string[];
+  const missing = named.find((code) => !there.has(code));
+  if (missing) throw new Refused('row-refers', { key: key.join(' '), to: `account ${missing}` });
 }
 
 async function birth(

@@ -156,3 +156,6 @@ export function writeLeft(budgets: readonly BudgetRow[], ledgerCurrency: string)
   }
   return [...codes.values()];
 }
+
+/** The codes of all accounts, in their order. */
+export const selectAccountCodes = (db: Db): Promise<string[]> => db('accounts').orderBy('code').pluck('code');

@@ -6,6 +6,7 @@ import { Refused } from '../../platform/http/refusal.ts';
 import {
   MAX_RATE_AGE,
   PIVOT,
+  selectAccountCodes,
   selectCategories,
   selectEntityTerms,
   selectStoredBook,
@@ -35,6 +36,7 @@ export async function rebuildBook(trx: Db, entityId: string): Promise<boolean> {
     maxRateAge: MAX_RATE_AGE,
     taxCodes: await selectTaxCodes(trx),
     categories: await selectCategories(trx),
+    accounts: await selectAccountCodes(trx),
     dimensions: await selectDimensions(trx),
     codingRules: await selectCodingRules(trx),
     limits: await selectLimits(trx),

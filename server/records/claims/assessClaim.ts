@@ -1,6 +1,7 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case, Claim } from '../../../core/documents/case.schema.ts';
 import { readCase } from '../../../core/documents/readCase.ts';
+import { currenciesOf } from '../../../core/figures/policy/currenciesOf.ts';
 import { joinBook, type OwnBook, type SharedBook } from '../../../core/documents/splitBook.ts';
 import type { Review } from '../../../core/evidence/comparisons/reviewCase.ts';
 import { stateWithMark } from '../../../core/evidence/comparisons/stateWithMark.ts';
@@ -106,7 +107,8 @@ async function ownBook(db: Db, row: ClaimRow, claim: Claim, shared: SharedBook, 
     ledger,
   );
   const budgets = await selectBudgets(db, row.entity_id, { kind: 'claim', id: row.number });
-  const rates = await selectRates(db, rateScope(claim, [ledger, ...advances.map((a) => a.currency)], postingDate));
+  const others = [ledger, ...advances.map((a) => a.currency), ...currenciesOf(shared.limits ?? [], claim)];
+  const rates = await selectRates(db, rateScope(claim, others, postingDate));
   const people = await selectClaimant(db, row.claimant_id);
   return { own: { rates, people, advances, left: writeLeft(budgets, ledger) }, budgets };
 }

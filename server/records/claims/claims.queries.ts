@@ -23,10 +23,12 @@ export interface ClaimRow {
   coding: Coding;
   plan: Plan | null;
   cleared_by: string | null;
+  last_line: number;
   hold_reason: string | null;
   hold_until: string | null;
 }
 export interface LineRow {
+  position: number;
   id: string;
   date: string;
   category: string | null;
@@ -198,6 +200,39 @@ export async function updateLine(
 ): Promise<void> {
   await trx('lines').where({ claim_id, version, id }).update(columns);
 }
+
+/**
+ * Gives a line another amount. A figure never changes currency by keeping its digits: in another currency the line loses its
+ * taxes, its items (their first category becomes its own), the amounts of a split, and a rate that was told for it.
+ */
+export async function restateLine(
+  trx: Db,
+  key: VersionKey & { id: string },
+  { amount, currency }: { amount: bigint; currency: string },
+): Promise<void> {
+  const { claim_id, version, id } = key;
+  const line = await trx('lines').where({ claim_id, version, id }).first('currency', 'category', 'split_by');
+  if (line && line.currency !== currency) {
+    const parts = { claim_id, version, line_id: id };
+    const [first] = await trx('items')
+      .where(parts)
+      .whereNotNull('category')
+      .orderBy('position')
+      .limit(1)
+      .select('category');
+    await trx('tax_entries').where(parts).delete();
+    const shares = trx('shares').where(parts);
+    await (line.split_by === 'amount' ? shares : shares.whereNotNull('item_id')).delete();
+    await trx('items').where(parts).delete();
+    await updateLine(trx, key, {
+      category: line.category ?? first?.category ?? null,
+      split_by: line.split_by === 'amount' ? null : line.split_by,
+      ...NO_RATE,
+    });
+  }
+  await updateLine(trx, key, { amount, currency });
+}
+const NO_RATE = { rate_kind: 'reference', rate_value: null, settled_amount: null, settled_currency: null };
 
 /** Takes a line off a version that is in preparation; nothing else refers to it. */
 export async function deleteLine(trx: Db, key: VersionKey & { id: string }): Promise<void> {

@@ -88,14 +88,17 @@ export interface CandidateRow extends DuplicateLine {
   claimant: string;
 }
 
+/** How many lines one line is compared with at most. */
+export const MOST_CANDIDATES = 200;
+
 const FACTS = (line: string, receipt: string, file: string, reading: string) =>
   `jsonb_build_object('amount', ${line}.amount::text, 'currency', ${line}.currency, 'date', ${line}.date, 'merchant', ${line}.merchant,
     'receipt', ${receipt}.sha256, 'likeness', ${file}.likeness, 'shows', ${SHOWS(receipt, reading)}, 'charge', ${line}.charge_id::text)`;
 
 /**
  * Lines of any claim that have something in common with a line of this one: the receipt's file, a band of its likeness,
- * or amount and currency within a few days. Every branch goes by an index, so the time depends on what is alike and not
- * on how many lines there are. Lines of one claim that share a receipt or a charge are one document split up.
+ * or amount, currency and the beginning of a word of the merchant within a few days. Every branch goes by an index, so the time depends on what is alike and not
+ * on how many lines there are; of more for a line than `MOST_CANDIDATES` one is given beyond them. Lines of one claim that share a receipt or a charge are one document split up.
  */
 export async function selectCandidates(db: Db, key: VersionKey): Promise<CandidateRow[]> {
   const branches = [
@@ -107,13 +110,15 @@ export async function selectCandidates(db: Db, key: VersionKey): Promise<Candida
         join receipts r2 on r2.sha256 = f2.sha256 join lines o on o.receipt_id = r2.id and (o.claim_id <> l.claim_id or o.id <> l.id)`,
     ),
     `join lines o on o.currency = l.currency and o.amount = l.amount and o.date between l.date - ${NEAR_DAYS} and l.date + ${NEAR_DAYS}
-      and (o.claim_id <> l.claim_id or (o.id <> l.id and o.date = l.date and o.receipt_id is distinct from l.receipt_id))`,
+      and merchant_keys(o.merchant) && merchant_keys(l.merchant) and (o.claim_id <> l.claim_id or (o.id <> l.id and o.date = l.date and o.receipt_id is distinct from l.receipt_id))`,
   ];
   const select = (join: string) => `
     select l.id as line, o.claim_id, o.version, o.id from lines l left join receipts r on r.id = l.receipt_id left join receipt_files f on f.sha256 = r.sha256
     ${join} where l.claim_id = :claim and l.version = :version`;
   const { rows } = await db.raw(
-    `with pairs as (${branches.map(select).join(' union ')})
+    `with all_pairs as (${branches.map(select).join(' union ')}),
+       counted as (select a.*, row_number() over (partition by a.line order by a.claim_id, a.version, a.id) as place from all_pairs a),
+       pairs as (select * from counted where place <= ${MOST_CANDIDATES + 1})
      select p.line as "ofLine", c.number as claim, o.id as line, who.name as claimant, ${FACTS('l', 'lr', 'lf', 'lg')} as own, ${FACTS('o', 'r', 'f', 'g')} as other
      from pairs p join claims c on c.id = p.claim_id and c.version = p.version and c.state not in ('draft', 'withdrawn', 'declined')
      join people who on who.id = c.claimant_id
@@ -121,7 +126,7 @@ export async function selectCandidates(db: Db, key: VersionKey): Promise<Candida
      left join receipts r on r.id = o.receipt_id left join receipt_files f on f.sha256 = r.sha256 left join readings g on g.sha256 = r.sha256
      join lines l on l.claim_id = :claim and l.version = :version and l.id = p.line
      left join receipts lr on lr.id = l.receipt_id left join receipt_files lf on lf.sha256 = lr.sha256 left join readings lg on lg.sha256 = lr.sha256
-     order by c.id, o.position limit 500`,
+     order by c.id, o.position`,
     { claim: String(key.claim_id), version: key.version },
   );
   return rows.map(({ own, other, ...row }: { own: Facts; other: Facts } & Record<string, string>) => ({

@@ -71,6 +71,6 @@ export async function readEvidence(
   return {
     receipts: receipts instanceof Map ? mapValues(receipts, receiptEvidence) : (receipts as Evidence['receipts']),
     charges: mapValues(await selectLineCharges(db, key), chargeEvidence),
-    duplicates: await selectDuplicates(db, key),
+    ...(await selectDuplicates(db, key)),
   };
 }

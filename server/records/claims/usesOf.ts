@@ -1,6 +1,7 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case } from '../../../core/documents/case.schema.ts';
 import type { Evidence } from '../../../core/evidence/comparisons/tie.types.ts';
+import { currenciesOf } from '../../../core/figures/policy/currenciesOf.ts';
 import { budgetUse, type Budget } from '../../../core/ledger/budgetUse.ts';
 
 /** Keys under which a claim is found again when what it was assessed by changes. */
@@ -32,7 +33,8 @@ export function usesOf({ document, assessment, budgets, evidence }: Assessed): s
     ...(l.rate?.kind === 'card' ? [l.rate.settled.currency] : []),
   ]);
   const advances = book.advances ?? [];
-  const currencies = new Set([claim.currency, ledger, ...stated, ...advances.map((a) => a.currency)]);
+  const compared = currenciesOf(book.limits ?? [], claim);
+  const currencies = new Set([claim.currency, ledger, ...stated, ...advances.map((a) => a.currency), ...compared]);
   const alike = Object.values(evidence.duplicates).flatMap((found) => found.map((d) => d.claim));
   const byDay = advances.length > 0 || book.entities.some((e) => e.rateDate === 'posting');
   return [

@@ -6,7 +6,9 @@ import { decimalToFraction } from '../../../numbers/decimal.ts';
 import { compare, fraction, plus, ONE, times, type Fraction } from '../../../numbers/fraction.ts';
 import { roundHalfAway } from '../../../numbers/roundHalfAway.ts';
 import type { Verdict } from '../policy.types.ts';
-import { convertPart, partsUnder, verdictOf, type LimitedPart } from './scope.ts';
+import { referenceConverter } from '../../currency/converter.ts';
+import { rateDateOf } from '../../rateDateOf.ts';
+import { convertPart, partsUnder, placeOf, unknownOf, verdictOf, type LimitedPart } from './scope.ts';
 
 /** Parts counted together against a cap, and over how many units (nights, heads) it is allowed. */
 interface Group {
@@ -20,7 +22,7 @@ interface Group {
  * Amounts are converted to the cap's currency, each rounded once; the sum may reach units × cap × (1 + tolerance).
  */
 export function judgeCap(open: OpenCase, limit: LimitOf<'cap'>, all: readonly LimitedPart[]): Verdict[] {
-  return groupsOf(limit, partsUnder(limit, all)).flatMap((group) => judgeGroup(open, limit, group) ?? []);
+  return groupsOf(limit, partsUnder(limit, all)).map((group) => judgeGroup(open, limit, group));
 }
 
 function groupsOf({ per }: LimitOf<'cap'>, parts: LimitedPart[]): Group[] {
@@ -46,22 +48,17 @@ function groupsOf({ per }: LimitOf<'cap'>, parts: LimitedPart[]): Group[] {
   }
 }
 
-/** Null where a rate is missing: the calculation already stops for that. */
-function judgeGroup(open: OpenCase, limit: LimitOf<'cap'>, { parts, units, subject }: Group): Verdict | null {
+function judgeGroup(open: OpenCase, limit: LimitOf<'cap'>, { parts, units, subject }: Group): Verdict {
   const { currency } = limit.cap;
   const actual = sumKnown(parts.map((part) => convertPart(open, part, currency)));
-  if (actual === null) return null;
+  const at = placeOf(parts.at(-1)!);
+  if (actual === null) return unknownOf(limit, at, limit.cap);
   const cap = toMinor(limit.cap.amount, currency) * units;
   const reach = times(fraction(cap), withTolerance(limit.tolerance));
   const kept = compare(fraction(actual), reach) <= 0;
-  const last = parts.at(-1)!;
   const amounts = { actual: fromMinor(actual, currency), allowed: fromMinor(cap, currency), unit: currency };
   const difference = actual > cap ? fromMinor(actual - cap, currency) : null;
-  return verdictOf(
-    limit,
-    { line: last.line.id, item: last.item?.id ?? null },
-    { kept, subject, ...amounts, difference },
-  );
+  return verdictOf(limit, at, { kept, subject, ...amounts, difference });
 }
 
 const withTolerance = (percent: string | null | undefined): Fraction =>
@@ -73,12 +70,14 @@ export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, all: readonly 
   const cap = toMinor(limit.cap.amount, currency);
   const within = decimalToFraction(limit.within);
   const floor = cap - roundHalfAway(cap * within.n, within.d * 100n);
-  const close = partsUnder(limit, all).filter((part) => {
+  const parts = partsUnder(limit, all);
+  const unknown = parts.filter((part) => part.line.merchant && convertPart(open, part, currency) === null).at(-1);
+  const close = parts.filter((part) => {
     const amount = convertPart(open, part, currency);
     return amount !== null && amount >= floor && amount <= cap && part.line.merchant;
   });
   const keyOf = ({ line }: LimitedPart) => `${line.date} ${line.merchant!.toLowerCase().replace(/\s+/g, ' ').trim()}`;
-  return [...groupBy(close, keyOf).values()].flatMap((same) => {
+  const broken = [...groupBy(close, keyOf).values()].flatMap((same) => {
     if (same.length < limit.charges) return [];
     const { line } = same.at(-1)!;
     const outcome = {
@@ -90,6 +89,7 @@ export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, all: readonly 
     };
     return [verdictOf(limit, { line: line.id, item: null }, outcome)];
   });
+  return unknown ? [...broken, unknownOf(limit, placeOf(unknown), limit.cap)] : broken;
 }
 
 /** Actual cost of a category above its estimate by more than a percentage and more than an amount, both together. */
@@ -98,22 +98,34 @@ export function judgeEstimate(open: OpenCase, limit: LimitOf<'estimate'>, all: r
   const parts = partsUnder(limit, all);
   return (plan?.estimates ?? []).flatMap((estimate) => {
     const own = parts.filter((part) => part.category === estimate.category);
+    const last = own.at(-1);
+    if (!last) return [];
     const actual = sumKnown(own.map((part) => convertPart(open, part, estimate.currency)));
-    if (actual === null || own.length === 0) return [];
+    const least = thresholdOf(open, limit, last, estimate.currency);
+    if (actual === null || least === null) return [unknownOf(limit, placeOf(last), estimate)];
     const planned = toMinor(estimate.amount, estimate.currency);
     const more = actual - planned;
     const percent = decimalToFraction(limit.percent);
     const abovePercent = fraction(more * 100n * percent.d, 1n).n > planned * percent.n;
-    const aboveAmount =
-      limit.amount.currency === estimate.currency ? more > toMinor(limit.amount.amount, estimate.currency) : more > 0n;
     const outcome = {
-      kept: !(abovePercent && aboveAmount),
+      kept: !(abovePercent && more > least),
       subject: estimate.category,
       actual: fromMinor(actual, estimate.currency),
       allowed: estimate.amount,
       unit: estimate.currency,
       difference: more > 0n ? fromMinor(more, estimate.currency) : null,
     };
-    return [verdictOf(limit, { line: own.at(-1)!.line.id, item: own.at(-1)!.item?.id ?? null }, outcome)];
+    return [verdictOf(limit, placeOf(last), outcome)];
   });
+}
+
+/** The amount of a limit on estimates in the currency of an estimate, by the rate of the last of its lines. */
+function thresholdOf(
+  open: OpenCase,
+  { amount }: LimitOf<'estimate'>,
+  { line }: LimitedPart,
+  to: string,
+): bigint | null {
+  const minor = toMinor(amount.amount, amount.currency);
+  return referenceConverter(open.rates, amount.currency, to, rateDateOf(open, line)).convert(minor);
 }

@@ -5,7 +5,7 @@ import type { LimitOf } from '../../../documents/rules.schema.ts';
 import { fromMinor, magnitude, sumKnown, toMinor } from '../../../numbers/amount.ts';
 import type { Verdict } from '../policy.types.ts';
 import { groupBy } from '../../../numbers/groupBy.ts';
-import { convertPart, linesUnder, partsUnder, verdictOf, type LimitedPart } from './scope.ts';
+import { convertPart, linesUnder, partsUnder, unknownOf, verdictOf, type LimitedPart } from './scope.ts';
 
 const at = (line: Line) => ({ line: line.id, item: null });
 
@@ -14,7 +14,8 @@ export function judgeReceipt(open: OpenCase, limit: LimitOf<'receipt'>, all: rea
   const { currency } = limit.above;
   return [...groupBy(partsUnder(limit, all), (p) => p.line)].flatMap(([line, parts]) => {
     const amount = sumKnown(parts.map((p) => convertPart(open, p, currency)));
-    if (amount === null || magnitude(amount) <= toMinor(limit.above.amount, currency)) return [];
+    if (amount === null) return line.receipt == null ? [unknownOf(limit, at(line), limit.above)] : [];
+    if (magnitude(amount) <= toMinor(limit.above.amount, currency)) return [];
     const facts = { actual: fromMinor(amount, currency), allowed: limit.above.amount, unit: currency };
     return [verdictOf(limit, at(line), { kept: line.receipt != null, subject: 'receipt', ...facts })];
   });
@@ -66,7 +67,8 @@ export function judgePlan(open: OpenCase, limit: LimitOf<'plan'>, all: readonly 
   if (parts.length === 0 || !holdsOn(limit, parts[0]!.line.date)) return [];
   if (limit.above) {
     const total = sumKnown(parts.map((part) => convertPart(open, part, limit.above!.currency)));
-    if (total === null || total <= toMinor(limit.above.amount, limit.above.currency)) return [];
+    if (total === null) return open.case.claim.plan ? [] : [unknownOf(limit, { line: null, item: null }, limit.above)];
+    if (total <= toMinor(limit.above.amount, limit.above.currency)) return [];
   }
   return [verdictOf(limit, { line: null, item: null }, { kept: open.case.claim.plan != null, subject: 'plan' })];
 }

@@ -68,6 +68,32 @@ const DEFAULTS: Record<Limit['kind'], string> = {
 export type Outcome = Pick<Verdict, 'kept' | 'subject'>
   & Partial<Pick<Verdict, 'actual' | 'allowed' | 'unit' | 'difference'>>;
 
+/**
+ * What is said where an amount cannot be compared for want of a rate: somebody has to look, however severe the limit is.
+ * `money` is what it would be compared with.
+ */
+export const unknownOf = (
+  limit: Limit,
+  at: { line: string | null; item: string | null },
+  { amount, currency }: { amount: string; currency: string },
+): Verdict => ({
+  rule: limit.id,
+  kind: 'limit',
+  severity: 'ask',
+  ...at,
+  kept: false,
+  subject: 'rate',
+  actual: null,
+  allowed: amount,
+  unit: currency,
+  difference: null,
+  says: `There is no rate to compare this with ${amount} ${currency}. Have the rate entered, or say why it is right.`,
+  owner: null,
+});
+
+/** Where a part stands: its line, and its item when it is one. */
+export const placeOf = ({ line, item }: LimitedPart) => ({ line: line.id, item: item?.id ?? null });
+
 /** A verdict in the limit's own wording, or the usual one of its kind; `{name}` is filled in from the outcome. */
 export function verdictOf(limit: Limit, at: { line: string | null; item: string | null }, outcome: Outcome): Verdict {
   const facts = { actual: null, allowed: null, unit: null, difference: null, ...outcome };

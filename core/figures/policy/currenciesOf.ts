@@ -1,0 +1,36 @@
+import type { Claim } from '../../documents/case.schema.ts';
+import type { Limit } from '../../documents/rules.schema.ts';
+import { holdsOn } from '../../numbers/isoDate.ts';
+
+/**
+ * The currencies in which limits that may look at a claim, and the estimates of its plan, are stated: a case needs rates to
+ * them although no line is in one. Example: a hotel night in USD under a cap of 110 GBP → ["GBP"].
+ */
+export function currenciesOf(limits: readonly Limit[], { lines, plan }: Pick<Claim, 'lines' | 'plan'>): string[] {
+  const categories = new Set(lines.flatMap((l) => [l.category, ...(l.items ?? []).map((i) => i.category)]));
+  const applies = (limit: Limit) =>
+    lines.some((l) => holdsOn(limit, l.date)) && (!limit.categories || limit.categories.some((c) => categories.has(c)));
+  const stated = limits.filter(applies).flatMap((limit) => statedIn(limit) ?? []);
+  const estimated = (plan?.estimates ?? []).map((e) => e.currency);
+  return [...new Set([...stated, ...estimated])];
+}
+
+function statedIn(limit: Limit): string | undefined {
+  switch (limit.kind) {
+    case 'cap':
+    case 'near':
+      return limit.cap.currency;
+    case 'receipt':
+    case 'plan':
+      return limit.above?.currency;
+    case 'estimate':
+      return limit.amount.currency;
+    case 'fields':
+    case 'age':
+    case 'weekend':
+    case 'text':
+      return undefined;
+    default:
+      return limit satisfies never;
+  }
+}
