@@ -105,12 +105,14 @@ describe('ebbet explain', () => {
 describe('ebbet split', () => {
   it('loses nothing, in any currency and sign', () => {
     expect(ebbet(['split', '100.00', 'EUR', '1', '1', '1']).stdout).toBe('33.34\n33.33\n33.33\n');
+    expect(ebbet(['split', '100', 'EUR', '1', '1', '1']).stdout).toBe('33.34\n33.33\n33.33\n');
+    expect(ebbet(['split', '-1', 'BHD', '1', '1']).stdout).toBe('-0.500\n-0.500\n');
     expect(ebbet(['split', '-100', 'JPY', '50', '30.5', '19.5']).stdout).toBe('-50\n-31\n-19\n');
     expect(ebbet(['split', '0.001', 'BHD', '1', '2']).stdout).toBe('0.000\n0.001\n');
   });
   it('says what is wrong', () => {
     const wrong = (...args: string[]) => ebbet(['split', ...args]).stderr;
-    expect(wrong('1', 'EUR', '1')).toContain('"1" is not an amount with the decimals of EUR');
+    expect(wrong('1.0', 'EUR', '1')).toContain('"1.0" is not an amount with the decimals of EUR');
     expect(wrong('1.00', 'XAU', '1')).toContain('not an ISO 4217 currency');
     expect(wrong('1.00', 'EUR', '0', '0')).toContain('all 0');
     expect(wrong('1.00', 'EUR', '-1')).toContain('negative');

@@ -11,7 +11,7 @@ Divides an amount over weights by the largest remainder and prints one share a l
   ebbet split 100.00 EUR 1 1 1      33.34  33.33  33.33
   ebbet split -100 JPY 50 30.5 19.5
 
-AMOUNT has exactly the decimals of its currency. Weights are not negative and not all 0.`;
+AMOUNT has the decimals of its currency, or none. Weights are not negative and not all 0.`;
 
 async function run(args: string[]): Promise<number> {
   const { operands } = readOptions(args, {});
@@ -19,7 +19,7 @@ async function run(args: string[]): Promise<number> {
   if (!amount || !currency || values.length === 0)
     throw new Usage('it needs an amount, a currency and at least one weight');
   if (minorUnits(currency) === null) throw new Usage(`"${currency}" is not an ISO 4217 currency with minor units`);
-  const total = readAmount(amount, currency);
+  const total = readAmount(amount, currency) ?? readAmount(withDecimals(amount, currency), currency);
   if (total === null) throw new Usage(`"${amount}" is not an amount with the decimals of ${currency}`);
   const weights = splitWeights(
     { by: 'weight', shares: values.map((value) => ({ coding: {}, value })) },
@@ -29,6 +29,12 @@ async function run(args: string[]): Promise<number> {
   if (!weights.ok) throw new Usage(REASONS[weights.problem] ?? weights.problem);
   for (const share of apportion(total, weights.weights)) await print(fromMinor(share, currency));
   return 0;
+}
+
+/** A whole amount with the decimals of its currency: ("100", "EUR") → "100.00". */
+function withDecimals(amount: string, currency: string): string {
+  const decimals = minorUnits(currency)!;
+  return decimals > 0 && /^-?\d+$/.test(amount) ? `${amount}.${'0'.repeat(decimals)}` : amount;
 }
 
 const REASONS: Record<string, string> = {

@@ -1,4 +1,4 @@
-import type { Finding } from '../documents/finding.ts';
+import type { ComputedFinding } from '../documents/finding.ts';
 import type {
   AssessedLine,
   AssessedPart,
@@ -22,7 +22,7 @@ interface Figures {
   lines: readonly LineFigures[];
   settlement: SettlementFigures;
   rows: readonly RowFigures[];
-  findings: Finding[];
+  findings: ComputedFinding[];
 }
 
 const write = (figure: Figure, currency: string): string | null =>
@@ -41,7 +41,7 @@ export function writeAssessment(open: OpenCase, { lines, settlement, rows, findi
     lines: lines.map((line) => writeLine(open, line)),
     settlement: writeSettlement(open, settlement),
     journal: rows.map((row) => writeRow(open, row)),
-    findings,
+    findings: findings.map(({ taxCode: _, ...finding }) => finding),
   };
 }
 

@@ -11,6 +11,11 @@ export interface Finding {
   difference: string | null;
 }
 
+/** A finding while it is computed: the tax code it is about, which its sentence names, as data. */
+export interface ComputedFinding extends Finding {
+  taxCode?: string;
+}
+
 /** Where a finding belongs; both null for the claim as a whole. */
 export interface Place {
   line: string | null;
@@ -90,7 +95,7 @@ const CODES: Partial<Record<FindingKind, string>> = {
  * A finding from its kind, its place and its numbers; `difference` among the numbers is also the finding's own.
  * Example: a share too much by 7.00 → {code: "split-off", line, difference: "7.00", …}.
  */
-export function finding(kind: FindingKind, place: Place, numbers: Record<string, string | null> = {}): Finding {
+export function finding(kind: FindingKind, place: Place, numbers: Record<string, string | null> = {}): ComputedFinding {
   const [severity, words] = WORDS[kind];
   return {
     code: CODES[kind] ?? kind,
@@ -99,5 +104,6 @@ export function finding(kind: FindingKind, place: Place, numbers: Record<string,
     item: place.item,
     says: words.replace(/\{(\w+)\}/g, (_, name: string) => numbers[name] ?? ''),
     difference: numbers.difference ?? null,
+    ...(numbers.code ? { taxCode: numbers.code } : {}),
   };
 }

@@ -248,4 +248,20 @@ export const MUTATIONS: Mutation[] = [
     'same.length <= limit.charges',
   ),
   m('history: what is hashed', 'workflow/eventText.ts', "actor ?? ''", "''"),
+  m(
+    'limits without a rate',
+    'figures/policy/_lib/caps.ts',
+    'if (actual === null) return unknownOf(limit, at, limit.cap);',
+    'if (actual === null) return verdictOf(limit, at, { kept: true, subject });',
+  ),
+  m('accounts of the ledger', 'figures/coding/judgeCoding.ts', '!accounts.has(share.account)', 'false'),
+  m(
+    'the same movement by its reference alone',
+    'evidence/statements/newEntries.ts',
+    "`${movementOf(movement)} ${movement.reference ?? ''}`",
+    'movement.reference ?? movementOf(movement)',
+  ),
+  m('a month before its end', 'evidence/statements/reconcileMonth.ts', 'days.today <= days.to', 'false'),
+  m('days that no statement covers', 'evidence/statements/reconcileMonth.ts', 'last.to < to', 'false'),
+  m('too much that is alike', 'evidence/comparisons/tieDuplicate.ts', '  if (cut)\n', '  if (false)\n'),
 ];

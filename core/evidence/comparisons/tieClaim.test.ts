@@ -102,6 +102,22 @@ describe('tax claimed with tax computed', () => {
       evidence: expect.stringContaining('not registered'),
     });
   });
+  it('of a code that begins another is not off with that one', () => {
+    const code = { country: 'PT', rate: '6', account: '1410', recovery: '100' };
+    const taxCodes = [
+      { code: 'PT-6', ...code },
+      { code: 'PT-6R', ...code, country: 'IE' },
+    ];
+    const entries = [
+      { code: 'PT-6', gross: '50.00' },
+      { code: 'PT-6R', gross: '50.00', tax: '9.00' },
+    ];
+    const found = tie('tax', { lines: [line({ tax: entries })], book: { taxCodes } });
+    expect(found.comparisons.filter((c) => c.fact.endsWith(' tax')).map((c) => [c.fact, c.state])).toEqual([
+      ['PT-6 tax', 'tied'],
+      ['PT-6R tax', 'off'],
+    ]);
+  });
   it('is off for a tax of another country', () => {
     expect(tie('tax', { lines: [line({ country: 'GB', tax: [{ code: 'IE-23' }] })] })).toMatchObject({
       state: 'off',

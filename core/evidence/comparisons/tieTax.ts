@@ -1,6 +1,6 @@
 import type { OpenCase } from '../../figures/figures.types.ts';
 import type { AssessedLine } from '../../documents/assessment.schema.ts';
-import type { Finding } from '../../documents/finding.ts';
+import type { ComputedFinding } from '../../documents/finding.ts';
 import type { Item, Line, TaxEntry } from '../../documents/case.schema.ts';
 import { fromMinor, readAmount, toMinor } from '../../numbers/amount.ts';
 import { fractionToDecimal } from '../../numbers/decimal.ts';
@@ -15,7 +15,7 @@ const OFF = new Set(['tax-base', 'tax-off', 'tax-country', 'tax-unregistered']);
  * Tax claimed with tax computed, and how much of it is reclaimable. Tolerance: one minor unit, by rule. Example: 18.71
  * on the receipt, 18.70 computed → tied; 19.00 → off by 0.30.
  */
-export function tieTax(open: OpenCase, line: Line, assessed: AssessedLine, findings: readonly Finding[]): Tie {
+export function tieTax(open: OpenCase, line: Line, assessed: AssessedLine, findings: readonly ComputedFinding[]): Tie {
   const parts: (Line | Item)[] = line.items?.length ? line.items : [line];
   const comparisons = parts.flatMap((part, index) =>
     compareEntries(open, line, part, assessed.parts[index]!, findings),
@@ -30,12 +30,12 @@ function compareEntries(
   line: Line,
   part: Line | Item,
   assessed: AssessedLine['parts'][number],
-  findings: readonly Finding[],
+  findings: readonly ComputedFinding[],
 ): Comparison[] {
   const own = findings.filter((f) => f.line === line.id && f.item === assessed.item && f.code.startsWith('tax-'));
   return (part.tax ?? []).flatMap((entry) => {
     const rows = assessed.tax.filter((row) => row.code === entry.code);
-    const about = own.filter((f) => f.says.includes(entry.code) || f.code === 'tax-base');
+    const about = own.filter((f) => f.taxCode === entry.code || f.code === 'tax-base');
     const bad = about.find((f) => OFF.has(f.code));
     const back = rows.map((row) => row.recoverable);
     const reclaimable: Comparison = {
