@@ -27,7 +27,9 @@ const newPassword = z
   .max(1024);
 const currentPassword = z.string().min(1, 'Enter the password you have now.').max(1024);
 export const changePasswordSchema = z.strictObject({ current: currentPassword, password: newPassword });
-export const forgottenSchema = signInSchema.pick({ email: true });
+export const forgottenSchema = z.strictObject({
+  email: z.string().max(320).trim().pipe(z.email('is not an e-mail address')),
+});
 /** `letter` is what the link of the mail holds. */
 export const newPasswordSchema = z.strictObject({ letter: z.string().min(1).max(100), password: newPassword });
 

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 
 /** A short message at the foot of the page, perhaps with one thing to do about it. */
 export interface Toast {
@@ -12,35 +12,43 @@ let show: ((toast: Toast) => void) | null = null;
 
 export const toast = (message: Toast): void => show?.(message);
 
-/** Where messages appear; read out by screen readers as they come. */
+const MOST = 3;
+let next = 1;
+interface Shown extends Toast {
+  id: number;
+}
+
+/** Where messages appear, one under the other, each with its own time and its own Undo; read out as they come. */
 export function ToastRegion() {
-  const [current, setCurrent] = useState<Toast | null>(null);
+  const [shown, setShown] = useState<readonly Shown[]>([]);
   useEffect(() => {
-    show = setCurrent;
+    show = (message) => setShown((all) => [...all, { ...message, id: next++ }].slice(-MOST));
     return () => {
       show = null;
     };
   }, []);
-  useEffect(() => {
-    if (!current) return;
-    const timer = setTimeout(() => setCurrent(null), SHOWN_MS);
-    return () => clearTimeout(timer);
-  }, [current]);
+  const close = useCallback((id: number) => setShown((all) => all.filter((t) => t.id !== id)), []);
   return (
     <div
       role="status"
       aria-live="polite"
-      className="pointer-events-none fixed inset-x-0 bottom-14 z-40 flex justify-center"
+      className="pointer-events-none fixed inset-x-0 bottom-14 z-40 flex flex-col items-center gap-2"
     >
-      {current && <Message toast={current} onClose={() => setCurrent(null)} />}
+      {shown.map((one) => (
+        <Message key={one.id} toast={one} onClose={close} />
+      ))}
     </div>
   );
 }
 
-function Message({ toast: { text, tone, act }, onClose }: { toast: Toast; onClose: () => void }) {
+function Message({ toast: { id, text, tone, act }, onClose }: { toast: Shown; onClose: (id: number) => void }) {
+  useEffect(() => {
+    const timer = setTimeout(() => onClose(id), SHOWN_MS);
+    return () => clearTimeout(timer);
+  }, [id, onClose]);
   const run = () => {
     act?.run();
-    onClose();
+    onClose(id);
   };
   return (
     <div
@@ -52,7 +60,7 @@ function Message({ toast: { text, tone, act }, onClose }: { toast: Toast; onClos
           {act.label}
         </button>
       )}
-      <button type="button" aria-label="Dismiss" onClick={onClose}>
+      <button type="button" aria-label="Dismiss" onClick={() => onClose(id)}>
         ×
       </button>
     </div>
