@@ -1,3 +1,5 @@
+import { SHORTEST_PASSWORD } from '../../contract/session.ts';
+
 interface FieldProps {
   id: string;
   label: string;
@@ -47,6 +49,18 @@ export function Field({
     </>
   );
 }
+
+/** A password that is to be, with what makes a good one. */
+export const NewPasswordField = (rest: Pick<FieldProps, 'first' | 'value' | 'onChange'>) => (
+  <Field
+    id="new"
+    label="New password"
+    type="password"
+    complete="new-password"
+    hint={`At least ${SHORTEST_PASSWORD} characters. Several words are easy to remember.`}
+    {...rest}
+  />
+);
 
 /** What went wrong with a form, said where it is. */
 export const Problem = ({ says }: { says: string | null }) =>

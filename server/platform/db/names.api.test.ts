@@ -42,7 +42,10 @@ describe('an event that names somebody', () => {
     for (const proof of ['', 'made up', await sessionOf('P01'), letter])
       await expect(set(proof)).rejects.toMatchObject({ code: 'EB007' });
     await api.owner('password_letters').update({ person_id: 'P05' });
+    await api.app.raw(`select take_step('P05', 50)`);
     await set(letter);
+    // A code that was taken while something else changed opens nothing again.
+    expect((await api.owner('credentials').where({ person_id: 'P05' }).first()).factor_step).toBe(50n);
   });
   it('is not written by the function that asks for no proof', async () => {
     const before = `select append_event('claim', 'X-3', now(), 'P01', 'cleared', '{}', null, null, null, null) as hash`;

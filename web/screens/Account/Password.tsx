@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { changePassword } from '../../api/account.ts';
-import { Field, Problem } from '../../parts/Field.tsx';
+import { Field, NewPasswordField, Problem } from '../../parts/Field.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { useSubmit } from '../../parts/useSubmit.ts';
 
@@ -42,15 +42,7 @@ function PasswordForm({ onDone }: { onDone: () => void }) {
         value={current}
         onChange={setCurrent}
       />
-      <Field
-        id="new"
-        label="New password"
-        type="password"
-        complete="new-password"
-        hint="At least ten characters. Several words are easy to remember."
-        value={password}
-        onChange={setPassword}
-      />
+      <NewPasswordField value={password} onChange={setPassword} />
       <button className="btn btn-primary btn-sm" disabled={form.busy}>
         Take this password
       </button>{' '}

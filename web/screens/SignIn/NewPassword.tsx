@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { takeNewPassword } from '../../api/session.ts';
-import { Field, Problem } from '../../parts/Field.tsx';
+import { NewPasswordField, Problem } from '../../parts/Field.tsx';
 import { useSubmit } from '../../parts/useSubmit.ts';
 
 /** Where the link of a letter leads: a new password, once. What the link holds stands behind the #, which no log sees. */
@@ -25,16 +25,7 @@ export default function NewPassword() {
         </p>
       ) : (
         <form onSubmit={form.submit}>
-          <Field
-            id="new"
-            label="New password"
-            type="password"
-            complete="new-password"
-            hint="At least ten characters. Several words are easy to remember."
-            first
-            value={password}
-            onChange={setPassword}
-          />
+          <NewPasswordField first value={password} onChange={setPassword} />
           <button className="btn btn-primary w-full" disabled={form.busy}>
             Take this password
           </button>

@@ -40,7 +40,9 @@ export async function up(knex: Knex): Promise<void> {
       insert into credentials (person_id, password_hash, revision, factor, factor_step)
         values (person, hash_of_password, revised, sealed, step)
         on conflict (person_id) do update set password_hash = excluded.password_hash, revision = excluded.revision,
-          factor = excluded.factor, factor_step = excluded.factor_step;
+          factor = excluded.factor,
+          -- A code that was taken meanwhile stays taken.
+          factor_step = greatest(credentials.factor_step, excluded.factor_step);
     end $$;
     create function take_step(person text, step bigint) returns boolean language plpgsql security definer
     set search_path = pg_catalog, public, pg_temp as $$
