@@ -9,6 +9,11 @@ import { answeredId, date, id, moment, page, recordId, revision, stored } from '
 const label = z.string().trim().min(1).max(140);
 const figure = z.string().nullable();
 
+const taxShown = z.strictObject({
+  rate: parts.decimal.nullable().describe('In percent; null when the receipt does not tell it.'),
+  base: parts.amount.nullish(),
+  tax: parts.amount.nullish(),
+});
 export const confirmSchema = z.strictObject({
   revision,
   amount: parts.amount,
@@ -21,7 +26,7 @@ export const confirmSchema = z.strictObject({
     .regex(/^\d{4}$/, 'Enter the last four digits of the card.')
     .nullish(),
   taxes: z
-    .array(z.strictObject({ rate: parts.decimal, base: parts.amount.nullish(), tax: parts.amount.nullish() }))
+    .array(taxShown)
     .max(10)
     .default([]),
 });
@@ -81,7 +86,7 @@ export const lineSchema = z.strictObject({
   }),
 });
 
-const tax = z.object({ rate: z.string(), base: figure.optional(), tax: figure.optional() });
+const tax = z.object({ rate: z.string().nullable(), base: figure.optional(), tax: figure.optional() });
 const confirmed = z.object({
   amount: z.string(),
   currency: z.string(),

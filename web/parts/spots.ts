@@ -18,7 +18,7 @@ export function spotsOf(reading: Reading | null, focus: Field | null): SpotMark[
     return spot ? [{ label: FIELD_NAMES[field], spot, focus: field === focus }] : [];
   });
   const taxes = reading.taxes.flatMap((t, i) =>
-    t.spot ? [{ label: `Tax ${t.rate} % (${i + 1})`, spot: t.spot, focus: false }] : [],
+    t.spot ? [{ label: `Tax ${t.rate === null ? '' : `${t.rate} % `}(${i + 1})`, spot: t.spot, focus: false }] : [],
   );
   return [...facts, ...taxes];
 }

@@ -1,8 +1,10 @@
 import { minorUnits } from '../../numbers/minorUnits.ts';
 import { fromMinor } from '../../numbers/amount.ts';
-import { findCurrency, tellKroner } from './_lib/findCurrency.ts';
+import { findCurrency } from './_lib/findCurrency.ts';
+import { tellCurrency } from './_lib/tellCurrency.ts';
 import { findDate } from './_lib/findDate.ts';
-import { findCardDigits, findTaxNumber } from './_lib/findIdentifiers.ts';
+import { findCardDigits } from './_lib/findCard.ts';
+import { findTaxNumber } from './_lib/findTaxNumber.ts';
 import { findMerchant } from './_lib/findMerchant.ts';
 import { findTaxes } from './_lib/findTaxes.ts';
 import { findTotal } from './_lib/findTotal.ts';
@@ -21,7 +23,7 @@ const USUAL_DECIMALS = 2;
  */
 export function readDocument(words: readonly Word[], asOf: string): Reading {
   const lines = toLines(words);
-  const currency = tellKroner(findCurrency(lines), lines);
+  const currency = tellCurrency(findCurrency(lines), lines);
   const decimals = currency ? minorUnits(currency.value)! : USUAL_DECIMALS;
   const write = (minor: bigint) => fromMinor(minor, currency?.value ?? 'EUR');
   const amounts = amountsOf(lines, decimalMark(lines), decimals);
@@ -33,6 +35,6 @@ export function readDocument(words: readonly Word[], asOf: string): Reading {
     merchant: findMerchant(lines, amounts),
     taxes: findTaxes(lines, amounts, total?.minor ?? null, write),
     taxNumber: findTaxNumber(lines),
-    cardDigits: findCardDigits(lines),
+    cardDigits: findCardDigits(lines, total?.minor ?? null),
   };
 }

@@ -30,7 +30,8 @@ export interface Found {
 }
 /** A tax read from the document: the rate in percent and what of it could be read, as decimal strings. */
 export interface FoundTax {
-  rate: string;
+  /** Null when the document does not tell it. */
+  rate: string | null;
   base: string | null;
   tax: string | null;
   sure: Sureness;

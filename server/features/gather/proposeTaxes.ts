@@ -4,7 +4,8 @@ import { readAmount, magnitude, fromMinor } from '../../../core/numbers/amount.t
 
 /** A tax as a receipt shows it. */
 export interface ShownTax {
-  rate: string;
+  /** In percent; null when the receipt does not tell it, and then no code of the book can be it. */
+  rate: string | null;
   base: string | null;
   tax: string | null;
 }
@@ -28,6 +29,7 @@ export function proposeTaxes(
         && !c.selfAssessed
         && holdsOn(c, date)
         && c.rate != null
+        && rate !== null
         && Number(c.rate) === Number(rate),
     );
     const minorTax = tax === null ? null : readAmount(tax, currency);

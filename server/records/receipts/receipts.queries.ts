@@ -193,7 +193,7 @@ export interface ReceiptRecord {
   merchant: string | null;
   taxNumber: string | null;
   cardDigits: string | null;
-  taxes: { rate: string; base: string | null; tax: string | null }[];
+  taxes: { rate: string | null; base: string | null; tax: string | null }[];
   confirmedAt: Date | null;
   state: 'waiting' | 'read' | 'failed' | null;
   method: Method | null;

@@ -1,6 +1,7 @@
 import { minorUnits } from '../../../numbers/minorUnits.ts';
-import type { Found, Sureness } from '../reading.types.ts';
+import type { Found, Sureness, Word } from '../reading.types.ts';
 import { confidenceAt, plain, spotAt, type TextLine } from './lines.ts';
+import { byCountry } from './tellCurrency.ts';
 import { STRONG_TOTAL, TOTAL } from './vocabulary.ts';
 
 /** Signs that belong to one currency (sure), or to several of which one is most usual (likely). From memory. */
@@ -18,26 +19,8 @@ const SIGNS: readonly [RegExp, string, Sureness][] = [
   [/₩/, 'KRW', 'sure'],
   [/(?<![A-Za-z])(?:A|AU)\$/, 'AUD', 'sure'],
   [/(?<![A-Za-z])(?:C|CA)\$/, 'CAD', 'sure'],
-  [/\$/, 'USD', 'likely'],
+  [/\$/, '$', 'likely'],
 ];
-const NORDIC: readonly [RegExp, string][] = [
-  [/\b(?:mva|norge|norway|foretaksregisteret|oslo|bergen|trondheim)\b/, 'NOK'],
-  [/\b(?:danmark|denmark|cvr|kobenhavn)\b/, 'DKK'],
-  [/\b(?:sverige|sweden|org\.? ?nr|kvitto|stockholm|moms)\b/, 'SEK'],
-];
-/** Words and number prefixes of countries that pay in euro. */
-const EURO =
-  /\b(?:ireland|eire|dublin|deutschland|germany|berlin|hamburg|france|paris|espana|madrid|portugal|lisboa|porto|italia|roma|nederland|amsterdam|belgie|suomi|helsinki|osterreich|wien)\b|(?:^|[^a-z])(?:ie|de|fr|es|pt|it|nl|be|at|fi)\d{8,9}/;
-const OTHERS: readonly [RegExp, string][] = [
-  [/\b(?:united kingdom|england|scotland|wales|london)\b/, 'GBP'],
-  [/\b(?:usa|united states)\b/, 'USD'],
-  [/\b(?:japan|tokyo|kyushu)\b/, 'JPY'],
-  [/\b(?:schweiz|suisse|svizzera|switzerland|zurich)\b/, 'CHF'],
-  [/\b(?:kenya|nairobi|mombasa)\b/, 'KES'],
-  [/\b(?:bahrain|manama)\b/, 'BHD'],
-  [/\b(?:canada)\b/, 'CAD'],
-];
-
 /** Confidence from which a code or a sign is taken as it was recognised. */
 const LEGIBLE = 60;
 
@@ -47,7 +30,7 @@ interface Seen extends Found {
 
 /** The currency of a document: its code beside an amount, a sign, or the country it comes from. Never guessed from nothing. */
 export function findCurrency(lines: readonly TextLine[]): Found | null {
-  const seen = [...lines.flatMap(codesIn), ...lines.flatMap(signsIn)];
+  const seen = ofOneDollar([...lines.flatMap(codesIn), ...lines.flatMap(signsIn), ...lines.flatMap((_, i) => headOf(lines, i))]);
   const totals = new Map<string, number>();
   for (const s of seen) totals.set(s.value, (totals.get(s.value) ?? 0) + s.weight);
   const [best, second] = [...totals].sort((a, b) => b[1] - a[1]);
@@ -55,6 +38,36 @@ export function findCurrency(lines: readonly TextLine[]): Found | null {
   const first = seen.filter((s) => s.value === best[0]).sort((a, b) => b.weight - a.weight)[0]!;
   const contested = second !== undefined && second[1] * 2 > best[1];
   return { value: first.value, spot: first.spot, because: first.because, sure: contested ? 'doubtful' : first.sure };
+}
+
+/** A dollar sign beside a code of some dollar is of that one. */
+function ofOneDollar(seen: readonly Seen[]): Seen[] {
+  const dollar = seen.find((s) => DOLLARS.has(s.value))?.value;
+  return dollar ? seen.map((s) => (s.value === '$' ? { ...s, value: dollar } : s)) : [...seen];
+}
+
+const DOLLARS = new Set(['USD', 'CAD', 'AUD', 'NZD', 'SGD', 'HKD', 'MXN', 'TWD', 'CLP', 'COP', 'ARS']);
+
+/** A code or sign that heads a column of amounts, on a line without figures. */
+function headOf(lines: readonly TextLine[], at: number): Seen[] {
+  const line = lines[at]!;
+  if (/\d/.test(line.text)) return [];
+  return line.words.flatMap((word) => {
+    const named = /^[([]?(?:in )?([A-Z]{3}|€|£)[)\]]?$/.exec(word.text)?.[1];
+    const code = named === '€' ? 'EUR' : named === '£' ? 'GBP' : named;
+    if (!code || !USUAL.has(code) || amountsBelow(lines, at, word) < 2) return [];
+    const sure = word.confidence >= LEGIBLE ? ('sure' as const) : ('likely' as const);
+    const because = 'it heads the column of the amounts';
+    return [{ value: code, sure, spot: { page: word.page, box: word.box }, because, weight: 2 }];
+  });
+}
+
+function amountsBelow(lines: readonly TextLine[], at: number, head: Word): number {
+  const { x, width } = head.box;
+  const below = lines.slice(at + 1).filter((line) => line.page === head.page);
+  return below.filter((line) =>
+    line.words.some((w) => /\d[.,]\d{2,3}$/.test(w.text) && w.box.x < x + width + 0.05 && x - 0.05 < w.box.x + w.box.width),
+  ).length;
 }
 
 const isTotal = (line: TextLine): boolean => {
@@ -123,18 +136,4 @@ function nordicIn(line: TextLine): Seen[] {
       weight: 1,
     },
   ];
-}
-
-/** Kroner are told apart by the words around them. */
-export function tellKroner(found: Found | null, lines: readonly TextLine[]): Found | null {
-  if (found?.value !== 'kr') return found;
-  const text = plain(lines.map((l) => l.text).join('\n'));
-  const [, code] = NORDIC.find(([pattern]) => pattern.test(text)) ?? [];
-  return code ? { ...found, value: code } : null;
-}
-
-function byCountry(lines: readonly TextLine[]): Found | null {
-  const text = plain(lines.map((l) => l.text).join('\n'));
-  const code = EURO.test(text) ? 'EUR' : OTHERS.find(([pattern]) => pattern.test(text))?.[1];
-  return code ? { value: code, sure: 'doubtful', spot: null, because: 'the country it comes from pays in it' } : null;
 }

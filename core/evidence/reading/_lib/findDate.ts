@@ -3,7 +3,7 @@ import type { Found, Sureness } from '../reading.types.ts';
 import { confidenceAt, plain, spotAt, type TextLine } from './lines.ts';
 import { zeroed } from './zeroed.ts';
 import { monthOf } from '../../../numbers/monthOf.ts';
-import { DATE_LABEL, OTHER_DATE } from './vocabulary.ts';
+import { BOOKED, DATE_LABEL, DEPARTURE, LODGING, OTHER_DATE, PAYMENT_DATE } from './dateWords.ts';
 
 interface Candidate {
   value: string;
@@ -21,12 +21,22 @@ export interface DateContext {
   currency: string | null;
 }
 
+/** What surrounds a date. */
+interface Page extends DateContext {
+  lines: readonly TextLine[];
+  /** The bill of a place to sleep, which is written on the day of departure. */
+  lodging: boolean;
+}
+
 const OLDEST_DAYS = 800;
+/** A word below this confidence may have a zero taken for another digit; text of a file has 100. */
+const EXACT = 100;
 
 /** The day of the purchase: the date that is labelled so, or the first one; delivery, due and travel dates step back. */
 export function findDate(lines: readonly TextLine[], context: DateContext): Found | null {
+  const page: Page = { lines, lodging: lines.some((line) => LODGING.test(plain(line.text))), ...context };
   const candidates = lines
-    .flatMap((line, i) => datesIn(line, i, context))
+    .flatMap((line, i) => datesIn(line, i, page))
     .sort((a, b) => b.score - a.score || a.line - b.line);
   const best = candidates[0];
   if (!best) return null;
@@ -53,7 +63,7 @@ const DAY_FIRST =
 const MONTH_FIRST = /(?<!\p{L})([\p{L}]{3,10})\.? +(\d{1,2})(?:st|nd|rd|th)?,? +(\d{4})(?!\d)/gu;
 const EAST = /(\d{4}) ?年 ?(\d{1,2}) ?月 ?(\d{1,2}) ?日/gu;
 
-function datesIn(line: TextLine, index: number, context: DateContext): Candidate[] {
+function datesIn(line: TextLine, index: number, context: Page): Candidate[] {
   const text = plain(line.text);
   const source = text.length === line.text.length ? text : line.text.toLowerCase();
   const found: Candidate[] = [];
@@ -62,7 +72,7 @@ function datesIn(line: TextLine, index: number, context: DateContext): Candidate
     const start = match.index!;
     const end = start + match[0].length;
     if (found.some((f) => f.start < end && start < f.end)) return;
-    const score = scoreOf(value, text, line.text, start, context);
+    const score = scoreOf(value, line, index, start, end, context);
     found.push({ value, other, line: index, start, end, score });
   };
   for (const m of source.matchAll(EAST)) add(m, iso(m[1]!, m[2]!, m[3]!));
@@ -70,22 +80,44 @@ function datesIn(line: TextLine, index: number, context: DateContext): Candidate
   for (const m of source.matchAll(MONTH_FIRST)) add(m, ...namedOrRepaired(m, m[3]!, m[1]!, m[2]!, context));
   for (const m of source.matchAll(NUMERIC)) {
     const [value, other] = numeric(m[1]!, m[2]!, m[3]!, m[4]!, context);
-    if (value !== null && value <= context.asOf) add(m, value, other);
+    const guessed = confidenceAt(line, m.index, m.index + m[0].length) < EXACT;
+    const kept = value !== null && value <= context.asOf && !(guessed && isTurned(m, value, context));
+    if (kept) add(m, value, other);
     else add(m, ...(repaired(m, context) ?? [value, other]));
   }
   return found;
 }
 
-function scoreOf(value: string, text: string, original: string, start: number, { asOf }: DateContext): number {
-  let score = 5;
-  const before = text.slice(0, start);
-  if (DATE_LABEL.test(before)) score += 3;
-  if (OTHER_DATE.test(before)) score -= 6;
-  if (/\d{1,2}[:.h]\d{2}/.test(original.slice(start + 8))) score += 2;
+function scoreOf(value: string, line: TextLine, index: number, start: number, end: number, page: Page): number {
+  const { asOf, lines } = page;
+  let score = 5 + labelScore(labelOf(line, lines[index - 1], start, end), page);
+  if (isItemOf(page, line, start, end)) score -= 5;
+  if (/\d{1,2}[:.h]\d{2}/.test(line.text.slice(start + 8))) score += 2;
   if (value > asOf) score -= 8;
   if (value < addDays(asOf, -OLDEST_DAYS)) score -= 6;
   return score;
 }
+
+function labelScore(label: string, { lodging }: Page): number {
+  if (PAYMENT_DATE.test(label)) return 6;
+  if (lodging && DEPARTURE.test(label)) return -1;
+  if (OTHER_DATE.test(label) || DEPARTURE.test(label)) return -6;
+  if (BOOKED.test(label)) return -2;
+  return DATE_LABEL.test(label) ? 3 : 0;
+}
+
+/** The words that speak of a date: those before it on its line, after the date before it; else those right above it. */
+function labelOf(line: TextLine, above: TextLine | undefined, start: number, end: number): string {
+  const before = line.text.slice(0, start).replace(/^.*\d{1,4}[./-]\d{1,2}[./-]\d{2,4}/, '');
+  if (/\p{L}{2}/u.test(before) || above?.page !== line.page) return plain(before);
+  const { box } = spotAt(line, start, end);
+  const over = above.words.filter((w) => w.box.x < box.x + box.width && box.x < w.box.x + w.box.width);
+  return plain(over.map((w) => w.text).join(' '));
+}
+
+/** Whether a date of a hotel's bill begins a row with an amount at its end: a night, not the bill. */
+const isItemOf = ({ lodging }: Page, line: TextLine, start: number, end: number): boolean =>
+  lodging && start <= 2 && /\p{L}{3}.*\d[.,]\d{2}\D*$/u.test(line.text.slice(end));
 
 const named = (year: string, month: string, day: string): string | null => {
   const number = monthOf(plain(month));
@@ -114,6 +146,14 @@ function iso(year: string, month: string, day: string): string | null {
   return full.length === 4 && isIsoDate(text) ? text : null;
 }
 
+/** Whether day and month stand the other way round than the currency's country writes them, because only so they are a date. */
+function isTurned(m: RegExpMatchArray, value: string, { currency }: DateContext): boolean {
+  const [first, , second, year] = m.slice(1) as [string, string, string, string];
+  if (first.length === 4 || currency === null || currency === 'CAD') return false;
+  const [day, month] = currency === 'USD' ? [second, first] : [first, second];
+  return iso(year, month, day) !== value;
+}
+
 /** Zeros struck through or dotted are taken for 8 or 6: tried where the date as read cannot be. */
 function repaired(m: RegExpMatchArray, context: DateContext): [string, string] | null {
   const parts = [m[1]!, m[3]!, m[4]!];
@@ -122,7 +162,10 @@ function repaired(m: RegExpMatchArray, context: DateContext): [string, string] |
     [[]],
   );
   const best = latestPlausible(
-    tries.map(([a, b, c]) => numeric(a!, m[2]!, b!, c!, context)[0]),
+    tries.flatMap(([a, b, c]) => {
+      const [value] = numeric(a!, m[2]!, b!, c!, context);
+      return value !== null && !isTurned([m[0], a!, m[2]!, b!, c!], value, context) ? [value] : [];
+    }),
     context,
   );
   return best ? [best, m[0].trim()] : null;

@@ -1,13 +1,16 @@
 import type { Found } from '../reading.types.ts';
 import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
-import { DATE_LABEL, NOT_A_NAME, TAX_NUMBER_LABEL } from './vocabulary.ts';
+import { DATE_LABEL } from './dateWords.ts';
+import { NOT_A_NAME, TAX_NUMBER_LABEL } from './vocabulary.ts';
 
 const HEAD_LINES = 8;
 const LEGAL =
   /(?<![a-z])(?:ltd|limited|plc|inc|llc|gmbh|ag|kg|as|asa|ab|oy|oyj|aps|sarl|sas|sa|srl|spa|lda|bv|nv|co|kk|e\.?k\.?)\.?$/;
 const STREET =
   /\d{4,5} [a-z]|(?<![a-z])(?:street|road|avenue|square|lane|quay|str\.?|strasse|platz|rue|calle|rua|via|gate|gata|straat|vej|plaza|avda|av)(?![a-z])|co\. [a-z]+,/;
+
+const TAX_NUMBER = new RegExp(`(?<![a-z])${TAX_NUMBER_LABEL.source}`, 'u');
 
 /** Who sold: the most prominent of the first lines that is a name and not a greeting, an address or a number. */
 export function findMerchant(lines: readonly TextLine[], amounts: readonly Money[]): Found | null {
@@ -45,8 +48,8 @@ function scoreOf(line: TextLine, index: number, usual: number): number {
   if (STREET.test(text)) score -= 5;
   if (NOT_A_NAME.test(text)) score -= text.split(' ').length <= 3 ? 9 : 4;
   if (DATE_LABEL.test(text) || /\d{1,2}[./:-]\d{2}/.test(text)) score -= 6;
-  if (/www|http|@|tel\.?|phone|tlf|fax/.test(text)) score -= 7;
-  if (new RegExp(TAX_NUMBER_LABEL.source, 'u').test(text) && /\d{5,}/.test(text)) score -= 7;
+  if (/www\.|https?:|@|(?<![a-z])(?:tel|tele(?:ph|f)one?n?|phone|tlf|fax|mobile?)(?![a-z])/.test(text)) score -= 7;
+  if (TAX_NUMBER.test(text) && /\d{5,}/.test(text)) score -= 7;
   if (letters < line.text.replace(/\s/g, '').length * 0.6) score -= 4;
   return score;
 }

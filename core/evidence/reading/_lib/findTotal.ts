@@ -3,7 +3,7 @@ import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
 import { BARE_RATE, isTaxOf, isTaxOn, RATE, rateIn } from './taxOf.ts';
 import { zeroed } from './zeroed.ts';
-import { CHANGE, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
+import { CHANGE, EXTRA, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
 
 /** A total with the amount it stands for and what speaks for it. */
 export interface Total extends Found {
@@ -73,13 +73,16 @@ function surenessOf(best: Candidate, clear: boolean): Sureness {
 }
 
 function labelled(lines: readonly TextLine[], texts: readonly string[], amounts: readonly Money[]): Candidate[] {
+  const extras = texts.some((text) => EXTRA.test(text));
   return texts.flatMap((text, i) => {
     const strong = STRONG_TOTAL.test(text);
-    if (!strong && !TOTAL.test(text)) return [];
+    const paid = extras && PAID_BY.test(text);
+    if (!strong && !TOTAL.test(text) && !paid) return [];
+    if (EXTRA.test(text) && !strong) return [];
     if (CHANGE.test(text)) return [];
     const money = valueFor(lines, texts, amounts, i);
     if (!money) return [];
-    let score = strong ? 10 : 8;
+    let score = strong ? 10 : TOTAL.test(text) ? 8 : 5;
     if (PART_OF_TOTAL.test(text)) score -= strong && !/sub|zwischen|sous|delsum|mellom/.test(text) ? 4 : 8;
     if (TAX.test(text) && !strong) score -= 4;
     return [{ money, score, proved: null, labelled: true }];
@@ -148,8 +151,25 @@ function judge(
   if (tall) score += 2;
   if (money.exact) score += 1;
   if (money.minor <= 0n) score -= 10;
+  if (isAddedTo(money, texts, amounts)) score -= 7;
   return { ...candidate, score, proved };
 }
+
+/** A figure that is this one and what is added to it below: the sum after rounding, the bill with its tip. */
+function isAddedTo(money: Money, texts: readonly string[], amounts: readonly Money[]): boolean {
+  return extrasOf(texts, amounts).some(
+    (extra) =>
+      extra.line > money.line
+      && amounts.some((a) => a.line > extra.line && isSumOf(a.minor, money, extra) && a.minor !== money.minor),
+  );
+}
+
+const extrasOf = (texts: readonly string[], amounts: readonly Money[]): Money[] =>
+  amounts.filter((a) => EXTRA.test(texts[a.line]!) && !STRONG_TOTAL.test(texts[a.line]!) && a.minor !== 0n);
+
+/** Roundings down are printed with a minus or without. */
+const isSumOf = (sum: bigint, money: Money, extra: Money): boolean =>
+  sum === money.minor + extra.minor || (extra.minor < 100n && sum === money.minor - extra.minor);
 
 /**
  * Zeros struck through or dotted are taken for 8 or 6. A total that nothing leads to as it was read is offered with
@@ -192,6 +212,10 @@ function proofOf(money: Money, texts: readonly string[], amounts: readonly Money
   if (on(HANDED).some((h) => changes.some((c) => h.minor - c.minor === money.minor && c.minor > 0n)))
     return 'cash given less change comes to it';
   if (addsUp(money, texts, amounts)) return 'the items above add up to it';
+  const sums = amounts.filter((a) => a.line < money.line && (TOTAL.test(texts[a.line]!) || STRONG_TOTAL.test(texts[a.line]!)));
+  const extras = extrasOf(texts, amounts).filter((e) => e.line < money.line);
+  if (extras.some((e) => sums.some((sum) => sum.line < e.line && isSumOf(money.minor, sum, e))))
+    return 'the sum and what is added to it come to it';
   const taxes = on(TAX);
   const parts = on(PART_OF_TOTAL);
   if (taxes.some((t) => t.minor > 0n && parts.some((p) => p.minor + t.minor === money.minor)))

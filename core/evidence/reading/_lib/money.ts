@@ -45,7 +45,7 @@ function amountsIn(line: TextLine, index: number, mark: '.' | ',', decimals: num
       || /[/:#]$|\d[-.]$/.test(line.text.slice(0, start))
     )
       return [];
-    const minor = toMinor(text, mark, decimals);
+    const minor = toMinor(text, mark, decimals, isTakenOff(line.text, start, end));
     if (minor === null) return [];
     const spot = spotAt(line, start, end);
     const confidence = confidenceAt(line, start, end);
@@ -54,9 +54,13 @@ function amountsIn(line: TextLine, index: number, mark: '.' | ',', decimals: num
   });
 }
 
+/** A minus that touches the sign or code of the currency before a number, or the number's last digit. */
+const isTakenOff = (text: string, start: number, end: number): boolean =>
+  /(?:^|[\s(:])[-−](?:\p{Sc}|[Kk]r\.?|[A-Z]{3}) ?$/u.test(text.slice(0, start)) || /^[-−](?=\s|$)/.test(text.slice(end));
+
 /** Minor units of a written number. A separator is the decimal mark when the digits after it can be decimals. */
-function toMinor(text: string, mark: '.' | ',', decimals: number): { value: bigint } | null {
-  const negative = /^[-−]/.test(text);
+function toMinor(text: string, mark: '.' | ',', decimals: number, takenOff: boolean): { value: bigint } | null {
+  const negative = takenOff || /^[-−]/.test(text);
   const compact = text.replace(/[-−\s'’]/g, '');
   const last = Math.max(compact.lastIndexOf('.'), compact.lastIndexOf(','));
   const after = last < 0 ? '' : compact.slice(last + 1);

@@ -2,19 +2,26 @@ import { decimalToFraction, isDecimal } from '../../../numbers/decimal.ts';
 import type { Fraction } from '../../../numbers/fraction.ts';
 
 /** A rate in percent as it is printed with its sign. */
-export const RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?) ?%/g;
+export const RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,4})?) ?%/g;
 
 /** A number that may be a rate, as it stands in a column of rates. */
-export const BARE_RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,2})?)(?![\d.,])/g;
+export const BARE_RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,4})?)(?![\d.,])/g;
 
 /** A printed rate as a decimal: "19,0" is "19". */
-export const rateIn = (printed: string): string => printed.replace(',', '.').replace(/\.0+$/, '');
+export const rateIn = (printed: string): string => String(Number(printed.replace(',', '.')));
 
 /** Whether a tax in minor units is that within a total at a rate in percent, to one minor unit. */
 export function isTaxOf(tax: bigint, total: bigint | null, rate: string): boolean {
   const percent = percentOf(rate);
   if (!percent || total === null || percent.n === 0n) return false;
   return close(total * percent.n, 100n * percent.d + percent.n, tax);
+}
+
+/** Whether a tax in minor units is exactly what rounding that within a total at a rate in percent gives. */
+export function isRoundedTaxOf(tax: bigint, total: bigint | null, rate: string): boolean {
+  const percent = percentOf(rate);
+  if (!percent || total === null || percent.n === 0n) return false;
+  return close(2n * total * percent.n, 100n * percent.d + percent.n, 2n * tax);
 }
 
 /** Whether a tax in minor units is that on top of a net at a rate in percent, to one minor unit. */

@@ -2,7 +2,7 @@
  * Words of receipts and invoices in the languages of western and northern Europe (common practice of the trade; from
  * memory). They are looked for in text without accents and in small letters.
  */
-const any = (words: readonly string[]): RegExp => new RegExp(`(?<![a-z])(?:${words.join('|')})(?![a-z])`, 'u');
+export const any = (words: readonly string[]): RegExp => new RegExp(`(?<![a-z])(?:${words.join('|')})(?![a-z])`, 'u');
 
 /** What is to be paid in the end. */
 export const STRONG_TOTAL = any([
@@ -48,6 +48,22 @@ export const STRONG_TOTAL = any([
   'do zaplaty',
   'celkem',
   'totalsum',
+  'to pay',
+  'please pay',
+  'net payable',
+  'amount (?:paid|charged)',
+  'paid amount',
+  'total charged?',
+  'you paid',
+  'montant (?:paye|regle)',
+  'a regler',
+  'total general',
+  'endsumme',
+  'gesamtpreis',
+  'zahlbetrag',
+  'totalbelopp',
+  'slutsumma',
+  'loppusumma',
 ]);
 /** Says total, of what is not yet known. */
 export const TOTAL = any([
@@ -112,6 +128,9 @@ export const TAX = any([
   'gst',
   'hst',
   'pst',
+  'qst',
+  'tps',
+  'tvq',
   'mwst\\.?',
   'ust\\.?',
   'umsatzsteuer',
@@ -126,6 +145,30 @@ export const TAX = any([
   'ptu',
   'dph',
   'afa',
+]);
+/** What is added to, or taken off, a total before it is paid. */
+export const EXTRA = any([
+  'rounding',
+  'rounded',
+  '(?:ores)?avrundn?ing',
+  '(?:ore)?afrunding',
+  'rundung(?:sdifferenz)?',
+  'arrondi',
+  'redondeo',
+  'arredondamento',
+  'arrotondamento',
+  'afronding',
+  'pyoristys',
+  'tip',
+  'gratuity',
+  'trinkgeld',
+  'pourboire',
+  'propina',
+  'gorjeta',
+  'mancia',
+  'fooi',
+  'drikkepenger?',
+  'dricks',
 ]);
 /** What was handed over, and what came back. */
 export const HANDED = any([
@@ -179,50 +222,6 @@ export const PAID_BY = any([
   'paye',
   'pagado',
   'pago',
-]);
-export const DATE_LABEL = any([
-  'date',
-  'datum',
-  'dato',
-  'fecha',
-  'data',
-  'issued',
-  'invoice date',
-  'rechnungsdatum',
-  'dated',
-  'paiva(?:ys)?',
-]);
-/** Dates that are not the day of the purchase. */
-export const OTHER_DATE = any([
-  'due',
-  'due date',
-  'fallig(?:keit)?',
-  'zahlbar',
-  'echeance',
-  'vencimiento',
-  'vencimento',
-  'scadenza',
-  'vervaldatum',
-  'forfall(?:sdato)?',
-  'forfallodag',
-  'valid',
-  'gultig',
-  'expires?',
-  'exp',
-  'until',
-  'arrival',
-  'departure',
-  'check ?-?in',
-  'check ?-?out',
-  'anreise',
-  'abreise',
-  'arrivee',
-  'depart',
-  'delivery',
-  'lieferdatum',
-  'order(?:ed)?',
-  'printed',
-  'best before',
 ]);
 /** What a receipt calls itself or says to everybody; never the name of who sold. */
 export const NOT_A_NAME = any([

@@ -1,6 +1,6 @@
 import type { Found } from '../reading.types.ts';
 import { confidenceAt, plain, spotAt, type TextLine } from './lines.ts';
-import { PAID_BY, TAX_NUMBER_LABEL } from './vocabulary.ts';
+import { TAX_NUMBER_LABEL } from './vocabulary.ts';
 
 /** Tax numbers by the shape their country gives them (VIES, structure of VAT identification numbers; from memory). */
 const SHAPES: readonly RegExp[] = [
@@ -77,31 +77,5 @@ function byShape(lines: readonly TextLine[]): Found | null {
         because: 'it has the shape of one',
       };
     }
-  return null;
-}
-
-const MASKED = /(?<![*xX•·#][\s-]?)[*xX•·#]{2}(?:[\s-]?[*xX•·#])*[\s-]?(\d{4})(?!\d)/;
-
-/** The last four digits of the card: four digits after a masked number, or after the word for a card. */
-export function findCardDigits(lines: readonly TextLine[]): Found | null {
-  for (const line of lines) {
-    const match = MASKED.exec(line.text);
-    if (!match) continue;
-    const end = match.index + match[0].length;
-    const sure = confidenceAt(line, match.index, end) >= 60 ? 'sure' : 'likely';
-    return { value: match[1]!, sure, spot: spotAt(line, end - 4, end), because: 'it ends a masked card number' };
-  }
-  for (const line of lines) {
-    const match = /(?:ending(?: in)?|endet auf|nr\.?|no\.?)\s*(\d{4})(?!\d)/.exec(plain(line.text));
-    if (match && PAID_BY.test(plain(line.text))) {
-      const end = match.index + match[0].length;
-      return {
-        value: match[1]!,
-        sure: 'likely',
-        spot: spotAt(line, end - 4, end),
-        because: 'it follows the word for a card',
-      };
-    }
-  }
   return null;
 }

@@ -1,0 +1,131 @@
+import { describe, expect, it } from 'vitest';
+import { wordsOf } from '../../../test/fixtures/wordsOf.ts';
+import { readDocument } from './readDocument.ts';
+
+const AS_OF = '2026-06-30';
+const read = (text: string, confidence?: number) => readDocument(wordsOf(text, confidence), AS_OF);
+
+describe('the last four digits of a card', () => {
+  const cases: [string, string | null][] = [
+    ['VISA ************4410', '4410'],
+    ['XXXX XXXX XXXX 4410', '4410'],
+    ['•••• 4410', '4410'],
+    ['4539 12** **** 4410', '4410'],
+    ['453912******4410', '4410'],
+    ['Kartennr. ###############4410', '4410'],
+    ['Mastercard ....4410', '4410'],
+    ['Visa …4410', '4410'],
+    ['Visa ending in 4410', '4410'],
+    ['Carte bancaire se terminant par 4410', '4410'],
+    ['Karte endet auf 4410', '4410'],
+    ['VISA DEBIT 4410', '4410'],
+    ['Bankkort 4410 26,00', '4410'],
+    ['Mastercard *4410', '4410'],
+    ['VISA (4410) 26.00', '4410'],
+    ['Card: -4410', '4410'],
+    ['**** **** **** 4410 26.00', '4410'],
+    ['Betalt med kort 26.00', null],
+    ['Paid by card 03.02.2026', null],
+    ['Card receipt 2026', null],
+    ['Credit note 4410', null],
+    ['Order **4410**', null],
+    ['Card terminal 44107788', null],
+  ];
+  it.each(cases)('of %s are %s', (line, digits) => {
+    expect(read(`#Bar\nTotal EUR 26.00\n${line}`).cardDigits?.value ?? null).toBe(digits);
+  });
+
+  it('stand on the line below the word for the card, too', () => {
+    expect(read('#Bar\nTotal EUR 26.00\nVISA CONTACTLESS\n**4410\n').cardDigits?.value).toBe('4410');
+  });
+});
+
+describe('a total', () => {
+  const cases: [string, string, string][] = [
+    ['to pay, after its rounding, not the sum', '#Kiosk AS\nBrus 34,60\nIs 25,00\nSum kr 59,60\nAvrunding 0,40\nÅ betale kr 60,00', '60.00'],
+    ['to pay, of a rounding down', '#Kiosk\nA 10.00\nB 2.02\nSum EUR 12.02\nRounding -0.02\nTo pay EUR 12.00', '12.00'],
+    ['with the tip', '#Bar\nSoup 20.00\nPie 18.00\nTotal EUR 38.00\nTip 4.00\nAmount charged EUR 42.00', '42.00'],
+    ['with a minus before the sign', '#Shop\nRefund\nTotal -€12.50', '-12.50'],
+    ['with a minus before the code', '#Shop\nCredit note\nTotal -EUR 12.50', '-12.50'],
+    ['without the dash that stands between a name and its amount', '#Taxi\nTotal - EUR 12.50', '12.50'],
+    ['with a minus behind it', '#Shop\nGutschrift\nGesamt EUR 12,50-', '-12.50'],
+  ];
+  it.each(cases)('is %s', (_, text, amount) => {
+    expect(read(text).amount?.value).toBe(amount);
+  });
+
+  it('is not lowered by a minus that stands between two figures', () => {
+    expect(read('#Shop\nOpen 8.00 - 20.00\nTotal EUR 12.50').amount?.value).toBe('12.50');
+  });
+});
+
+describe('a currency', () => {
+  it('heads the column of its amounts', () => {
+    const text = '#Shop\nItem                     Amount EUR\nRope                          12.50\nBucket                         7.50\nTotal                         20.00';
+    expect(read(text).currency?.value).toBe('EUR');
+    expect(read(text.replace('Amount EUR', '      (NOK)')).currency?.value).toBe('NOK');
+  });
+
+  it('of a dollar sign is that of the country of its taxes', () => {
+    const of = (tail: string) => read(`#Diner\nSoup $10.00\n${tail}\nTotal $11.30`).currency?.value;
+    expect(of('HST 13% $1.30')).toBe('CAD');
+    expect(of('TPS 5% $0.50\nTVQ 9.975% $1.00')).toBe('CAD');
+    expect(of('ABN 51 824 753 556\nGST incl. $1.03')).toBe('AUD');
+    expect(of('GST 15% $1.47')).toBe('NZD');
+    expect(of('Sales tax $1.30')).toBe('USD');
+    expect(of('IVA 16% $1.56\nRFC ABC010203AB9')).toBe('MXN');
+  });
+});
+
+describe('a date', () => {
+  const cases: [string, string, string][] = [
+    ['of payment, not of the trip', 'Booked on 2026-02-01\nTravel date 2026-04-12\nPaid on 2026-02-03', '2026-02-03'],
+    ['of the invoice, not of the flight', 'Outbound flight 2026-04-12\nReturn flight 2026-04-19\nInvoice date 2026-02-03', '2026-02-03'],
+    ['of departure on the bill of a hotel', 'Arrival 12.03.2026\nDeparture 15.03.2026\n12.03.2026 Room 90,00\n13.03.2026 Room 90,00\n14.03.2026 Room 90,00', '2026-03-15'],
+    ['of the invoice of a hotel', 'Invoice date 15.03.2026\nArrival 12.03.2026\nDeparture 16.03.2026\n12.03.2026 Room 90,00', '2026-03-15'],
+    ['of booking where it is the only one that is past', 'Booking date 2026-02-01\nDeparts 2026-09-12', '2026-02-01'],
+  ];
+  it.each(cases)('is that %s', (_, text, date) => {
+    expect(read(`#Hotel\n${text}\nTotal EUR 270.00`).date?.value).toBe(date);
+  });
+
+  it('has its zeros put right before day and month change places', () => {
+    expect(read('#Shop\n05/18/2025\nTotal EUR 10.00', 80).date).toMatchObject({ value: '2025-10-05', sure: 'likely' });
+    expect(read('#Shop\n05/18/2025\nTotal EUR 10.00', 100).date?.value).toBe('2025-05-18');
+  });
+});
+
+describe('taxes', () => {
+  it('are sure only when bases, taxes and rest come to the total', () => {
+    const rows = '7% 100.00 7.00 107.00\n19% 100.00 19.00 119.00';
+    expect(read(`#Shop\n${rows}\nTotal EUR 226.00`).taxes.map((t) => t.sure)).toEqual(['sure', 'sure']);
+    expect(read(`#Shop\n${rows}\nTotal EUR 230.00`).taxes.map((t) => t.sure)).toEqual(['likely', 'likely']);
+    expect(read(`#Shop\n${rows}\n0% 4.00 0.00 4.00\nTotal EUR 230.00`).taxes.slice(0, 2).map((t) => t.sure)).toEqual(['sure', 'sure']);
+    expect(read(`#Shop\n${rows}\nTip 4.00\nTotal EUR 230.00`).taxes.map((t) => t.sure)).toEqual(['sure', 'sure']);
+  });
+
+  it('are taken without a rate', () => {
+    expect(read('#Diner\nSoup 10.00\nSales tax 0.89\nTotal $10.89').taxes).toMatchObject([{ rate: null, tax: '0.89' }]);
+    expect(read('#Shop\nGoods 100.00\nincl. VAT 16.67\nTotal £100.00').taxes).toMatchObject([{ rate: '20', tax: '16.67' }]);
+  });
+
+  it('have rates with more decimals', () => {
+    expect(read('#Diner\nSoup 200.00\nTax 8.875% 17.75\nTotal $217.75').taxes).toMatchObject([{ rate: '8.875', tax: '17.75', sure: 'sure' }]);
+    expect(read('#Café\nSoupe 100.00\nTPS 5% 5.00\nTVQ 9.975% 9.98\nTotal $114.98').taxes).toMatchObject([
+      { rate: '5', tax: '5.00' },
+      { rate: '9.975', tax: '9.98' },
+    ]);
+  });
+
+  it('of the items are not counted beside those of the bill', () => {
+    const text = '#Shop\nRope 20% VAT 2.00 12.00\nBucket 20% VAT 1.00 6.00\nVAT 20% 15.00 3.00\nTotal £18.00';
+    expect(read(text).taxes).toMatchObject([{ rate: '20', base: '15.00', tax: '3.00', sure: 'sure' }]);
+  });
+});
+
+describe('a merchant', () => {
+  it('is not the worse for a word inside a word', () => {
+    expect(read('#Hotel Faxholm\nStrandgate 4\nTotal EUR 10.00').merchant).toMatchObject({ value: 'Hotel Faxholm', sure: 'sure' });
+    expect(read('#Motel am See\nTel. 040 123\nTotal EUR 10.00').merchant?.value).toBe('Motel am See');
+  });
+});
