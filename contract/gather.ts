@@ -3,6 +3,7 @@ import { parts } from '../core/documents/case.schema.ts';
 import type { Pair } from '../core/evidence/matching/matching.types.ts';
 import type { Reading } from '../core/evidence/reading/reading.types.ts';
 import type { MonthProof } from '../core/evidence/statements/reconcileMonth.ts';
+import { RECEIPT_STATES } from '../core/workflow/lifecycles/gathering.ts';
 import { answeredId, date, id, moment, page, recordId, revision, stored } from './primitives.ts';
 
 /** From what was gathered to the lines of drafts: receipts, charges, cards by month, pairs. */
@@ -30,6 +31,23 @@ export const confirmSchema = z.strictObject({
     .max(10)
     .default([]),
 });
+const turns = z.number().int().min(0).max(3);
+export const turnSchema = z.strictObject({ revision, turns: turns.describe('Quarter turns clockwise.') });
+export const combineSchema = z.strictObject({
+  receipts: z
+    .array(z.strictObject({ id: recordId, revision }))
+    .min(2, 'Choose at least two receipts.')
+    .max(20)
+    .refine((all) => new Set(all.map((r) => r.id)).size === all.length, 'A receipt is named twice.'),
+});
+export const divideSchema = z.strictObject({
+  revision,
+  parts: z.array(z.array(z.number().int().min(1).max(30)).min(1).max(30)).min(2).max(30),
+});
+export const receiptsQuery = z.strictObject({
+  of: z.enum(['gone']).optional().describe('Those that were taken away, or that others were made of.'),
+});
+export const madeAnswer = z.object({ made: z.array(answeredId) });
 export const seenSchema = z.strictObject({ revision });
 export const seenQuery = z.strictObject({ revision: z.coerce.number().int().min(1) });
 export const chargeMarkSchema = z.strictObject({
@@ -101,6 +119,8 @@ const receipt = z.object({
   revision: z.number(),
   name: z.string(),
   cameIn: z.string().nullable(),
+  standing: z.enum(RECEIPT_STATES),
+  madeFrom: z.array(recordId),
   addedAt: moment,
   kind: z.enum(['picture', 'pdf', 'invoice', 'mail']),
   pages: z.array(page),
@@ -121,7 +141,10 @@ const receipt = z.object({
     }),
   ),
 });
-export const receiptsAnswer = z.object({ receipts: z.array(receipt) });
+export const receiptsAnswer = z.object({
+  receipts: z.array(receipt),
+  more: z.number().int().describe('How many older ones are not shown.'),
+});
 const added = z.discriminatedUnion('ok', [
   z.object({ ok: z.literal(true), name: z.string(), id: answeredId, fresh: z.boolean() }),
   z.object({ ok: z.literal(false), name: z.string(), says: z.string() }),

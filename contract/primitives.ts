@@ -23,7 +23,11 @@ export const nothing = z.strictObject({});
  */
 export const stored = <T>(format: string) => z.custom<T>((value) => value !== undefined).describe(format);
 
-export const page = z.object({ width: z.number().int(), height: z.number().int() });
+export const page = z.object({
+  width: z.number().int(),
+  height: z.number().int(),
+  turns: z.number().int().describe('Quarter turns clockwise after which it stands upright.'),
+});
 
 /** One event of a record's history. */
 export const historyFields = z.object({

@@ -63,6 +63,9 @@ export const REFUSALS = {
   'not-a-receipt': [422, '{name} is not accepted: {reason}.'],
   'file-refused': [422, '{says}'],
   'receipt-in-use': [409, 'The receipt belongs to claim {claim}, which is {state}. It stays as it is.'],
+  'receipt-pages': [422, 'Put each page of {name} into one of the parts: it has {pages}.'],
+  'receipt-one-page': [422, '{name} is no PDF of several pages, so there is nothing to divide.'],
+  'receipt-not-read': [422, '{name}: {reason}.'],
   'evidence-kept': [
     409,
     'This paper is part of a claim under review, so what was read of it stays as it is. Type what it shows.',

@@ -182,7 +182,18 @@ export const ROUTES: readonly RouteContract[] = [
   route('post', '/pairs', GATHERERS, 'Accepts pairs.', gather.pairsAnswer, { body: gather.pairSchema }),
   route('post', '/pairs/undo', GATHERERS, 'Undoes pairs.', gather.pairsAnswer, { body: gather.unpairSchema }),
 
-  route('get', '/receipts', GATHERERS, 'One’s own receipts.', gather.receiptsAnswer),
+  route('get', '/receipts', GATHERERS, 'One’s own receipts.', gather.receiptsAnswer, { query: gather.receiptsQuery }),
+  route('post', '/receipts/combine', GATHERERS, 'Makes one receipt of several.', gather.madeAnswer, {
+    body: gather.combineSchema,
+    status: 201,
+  }),
+  route('post', '/receipts/:id/divide', GATHERERS, 'Makes receipts of the pages of one.', gather.madeAnswer, {
+    body: gather.divideSchema,
+    status: 201,
+  }),
+  route('put', '/receipts/:id/pages/:page/turn', GATHERERS, 'Turns a page.', gather.receiptsAnswer, {
+    body: gather.turnSchema,
+  }),
   route('post', '/receipts', GATHERERS, 'Adds a file.', gather.addedAnswer, { body: 'file', status: 201 }),
   route('put', '/receipts/:id', GATHERERS, 'Confirms what a receipt shows.', gather.receiptsAnswer, {
     body: gather.confirmSchema,

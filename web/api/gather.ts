@@ -30,6 +30,7 @@ export type {
   PairsView,
 } from '../../contract/gather.ts';
 export type { FileAnswer, Mapping, Outcome, StatementRow } from '../../contract/statements.ts';
+export type ReceiptsView = z.infer<typeof receiptsAnswer>;
 export type ChargesView = z.infer<typeof chargesAnswer>;
 export type StatementsView = z.infer<typeof statementsAnswer>;
 export type TakeRequest = z.input<typeof takeSchema>;

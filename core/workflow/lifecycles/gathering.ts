@@ -1,6 +1,6 @@
 import { act, defineLifecycle, way } from './_lib/define.ts';
 
-export const RECEIPT_STATES = ['added', 'confirmed', 'removed'] as const;
+export const RECEIPT_STATES = ['added', 'confirmed', 'removed', 'replaced'] as const;
 export type ReceiptState = (typeof RECEIPT_STATES)[number];
 const receipt = (
   event: string,
@@ -9,13 +9,18 @@ const receipt = (
   undoneBy: string | null = null,
 ) => act<ReceiptState>({ event, undoneBy, ways: [way(from, to, { as: ['owner'] })] });
 
-/** A receipt: added, confirmed as what it shows, taken away and brought back. Its file is never changed. */
+/**
+ * A receipt: added, confirmed as what it shows, taken away and brought back; or put together with others, or divided,
+ * and then replaced by what was made of it. Its file is never changed.
+ */
 export const receiptLifecycle = defineLifecycle('receipt', RECEIPT_STATES, {
   add: act<ReceiptState>({ event: 'added', ways: [way(null, 'added', { roles: ['claimant', 'preparer'] })] }),
   confirm: receipt('confirmed', ['added', 'confirmed'], 'confirmed'),
   readAgain: receipt('read again', ['added', 'confirmed'], null),
+  turn: receipt('turned', ['added', 'confirmed'], null, 'turn'),
+  replace: receipt('replaced', ['added', 'confirmed'], 'replaced', 'bringBack'),
   remove: receipt('removed', ['added', 'confirmed'], 'removed', 'bringBack'),
-  bringBack: receipt('brought back', ['removed'], 'added', 'remove'),
+  bringBack: receipt('brought back', ['removed', 'replaced'], 'added', 'remove'),
 });
 
 export const CHARGE_STATES = ['unmarked', 'claimed already'] as const;

@@ -3,6 +3,8 @@ import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import type { ClaimHeader, HistoryEvent } from '../../../contract/claims.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { ClaimRow, VersionKey } from '../../records/claims/claims.queries.ts';
+import type { ShownPage } from '../../records/receipts/receipts.queries.ts';
+import { PAGES } from '../../records/receipts/shows.ts';
 import type { MarkRow } from '../../records/claims/marks.queries.ts';
 
 /** Everything about a claim that is not computed, in one statement. */
@@ -60,7 +62,7 @@ export async function selectSurroundings(db: Db, number: string): Promise<ClaimS
 
 export interface ShownReceipt {
   id: string;
-  pages: { width: number; height: number }[];
+  pages: ShownPage[];
   reading: Reading | null;
 }
 
@@ -72,8 +74,7 @@ export async function selectShownReceipts(db: Db, key: VersionKey): Promise<Reco
     .where({ 'l.claim_id': key.claim_id, 'l.version': key.version })
     .select('l.id as line', 'r.id', 'g.reading')
     .select(
-      db.raw(`(select jsonb_agg(jsonb_build_object('width', p.width, 'height', p.height) order by p.page)
-        from receipt_pages p where p.sha256 = r.sha256) as pages`),
+      db.raw(`${PAGES('r', 'g')} as pages`),
     );
   return Object.fromEntries(rows.map(({ line, id, ...rest }) => [line, { id: String(id), ...rest }]));
 }

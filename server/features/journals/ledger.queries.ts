@@ -1,6 +1,8 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import type { ShownPage } from '../../records/receipts/receipts.queries.ts';
+import { PAGES } from '../../records/receipts/shows.ts';
 import type { JournalRowRecord } from '../../records/ledger/ledger.types.ts';
 
 export interface JournalListRow {
@@ -82,19 +84,15 @@ export async function selectJournalDocument(
   return rows[0]?.document ?? null;
 }
 
-export type ReceiptPages = Map<string, { width: number; height: number }[]>;
+export type ReceiptPages = Map<string, ShownPage[]>;
 
 /** The sizes of the pages of some receipts, by receipt. */
 export async function selectReceiptPages(db: Db, ids: readonly string[]): Promise<ReceiptPages> {
   const rows = await db('receipts as r')
-    .join('receipt_pages as p', 'p.sha256', 'r.sha256')
+    .leftJoin('readings as g', 'g.sha256', 'r.sha256')
     .whereRaw('r.id = any(?::bigint[])', [[...ids]])
-    .orderBy(['r.id', 'p.page'])
-    .select('r.id', 'p.width', 'p.height');
-  const pages: ReceiptPages = new Map();
-  for (const { id, width, height } of rows)
-    pages.set(String(id), [...(pages.get(String(id)) ?? []), { width, height }]);
-  return pages;
+    .select('r.id', db.raw(`${PAGES('r', 'g')} as pages`));
+  return new Map(rows.map(({ id, pages }) => [String(id), pages]));
 }
 
 export interface ExportRow extends JournalRowRecord {

@@ -14,16 +14,22 @@ import {
   type ReceiptFile,
   type ReceiptUse,
 } from '../../records/receipts/receipts.queries.ts';
-import { addedAnswer, confirmSchema, receiptsAnswer, seenQuery, seenSchema } from '../../../contract/gather.ts';
-import { answer } from '../../platform/http/answer.ts';
 import {
-  addFile,
-  bringBackReceipt,
-  confirmReceipt,
-  readAgain,
-  removeReceipt,
-  viewReceipts,
-} from './receipts.service.ts';
+  addedAnswer,
+  combineSchema,
+  confirmSchema,
+  divideSchema,
+  madeAnswer,
+  receiptsAnswer,
+  receiptsQuery,
+  seenQuery,
+  seenSchema,
+  turnSchema,
+} from '../../../contract/gather.ts';
+import { answer } from '../../platform/http/answer.ts';
+import { bringBackReceipt, combineReceipts, divideReceipt, turnPage } from './papers.service.ts';
+import { addFile } from './receipts.files.ts';
+import { confirmReceipt, readAgain, removeReceipt, viewReceipts } from './receipts.service.ts';
 
 /** Receipts: added by their owner, shown as derived pictures to those around the claim, originals to auditors alone. */
 export function receiptRoutes(services: Services, pool: Pool, throttles: Throttles): Router {
@@ -41,6 +47,22 @@ export function receiptRoutes(services: Services, pool: Pool, throttles: Throttl
     answer(res, addedAnswer, { added }, added.some((a) => a.ok && a.fresh) ? 201 : 200);
   });
   router.get('/receipts', async (req, res) => {
+    const gone = checked(receiptsQuery, req.query).of === 'gone';
+    answer(res, receiptsAnswer, (await viewReceipts(services, actorOf(req), gone)) as never);
+  });
+  router.post('/receipts/combine', async (req, res) => {
+    const { receipts } = checked(combineSchema, req.body);
+    const seen = receipts.map(({ id, revision }) => ({ id: BigInt(id), revision }));
+    answer(res, madeAnswer, { made: [String(await combineReceipts(services, actorOf(req), seen))] }, 201);
+  });
+  router.post('/receipts/:id/divide', async (req, res) => {
+    const { revision, parts } = checked(divideSchema, req.body);
+    const made = await divideReceipt(services, actorOf(req), seenIn(req, revision), parts);
+    answer(res, madeAnswer, { made: made.map(String) }, 201);
+  });
+  router.put('/receipts/:id/pages/:page/turn', async (req, res) => {
+    const { revision, turns } = checked(turnSchema, req.body);
+    await turnPage(services, actorOf(req), seenIn(req, revision), pageIn(req), turns);
     await sendReceipts(req, res);
   });
   router.put('/receipts/:id', async (req, res) => {
@@ -61,14 +83,15 @@ export function receiptRoutes(services: Services, pool: Pool, throttles: Throttl
   });
 
   router.get('/receipts/:id/pages/:page', async (req, res) => {
-    const page = Number(/^\d{1,4}$/.exec(param(req, 'page'))?.[0] ?? 0);
-    send(res, await readable(services, actorOf(req), req, (id) => selectPage(services.db, id, page)), 'inline');
+    send(res, await readable(services, actorOf(req), req, (id) => selectPage(services.db, id, pageIn(req))), 'inline');
   });
   router.get('/receipts/:id/original', async (req, res) => {
     send(res, await readable(services, actorOf(req), req, (id) => selectOriginal(services.db, id)), 'attachment');
   });
   return router;
 }
+
+const pageIn = (req: Request): number => Number(/^\d{1,4}$/.exec(param(req, 'page'))?.[0] ?? 0);
 
 async function readable(
   { db }: Context,

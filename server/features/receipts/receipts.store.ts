@@ -1,3 +1,5 @@
+import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
+import { Refused } from '../../platform/http/refusal.ts';
 import type { ReceiptState } from '../../../core/workflow/lifecycles/gathering.ts';
 import type { LockedRecord, RecordStore } from '../../platform/acts/acts.types.ts';
 import {
@@ -23,3 +25,15 @@ export const receiptRecords: RecordStore<ReceiptState, LockedReceipt, bigint> = 
   save: (trx, { receipt }, changes) => updateReceipt(trx, receipt.id, changes),
   exists: ({ people }, actor) => people.owner === actor.id,
 };
+
+/** A receipt, as its owner saw it. */
+export interface SeenReceipt {
+  id: bigint;
+  revision: number;
+}
+
+/** Evidence under review stays as it was submitted. */
+export function assertFree(receipt: ReceiptRecord): void {
+  const used = receipt.usedOn.find((use) => !(IN_PREPARATION as readonly string[]).includes(use.state));
+  if (used) throw new Refused('receipt-in-use', { claim: used.claim, state: used.state });
+}

@@ -1,5 +1,6 @@
 import { serve } from '../helpers/serve.ts';
 import { inspect } from './reading/inspect.ts';
+import { combinePapers, dividePaper, type Paper } from './reading/papers.ts';
 import { readFile, type FileToRead } from './reading/readFile.ts';
 import { readRows, readStatementFile, type RowsToRead } from './statements/readStatementFile.ts';
 import { Unreadable } from './unreadable.ts';
@@ -11,6 +12,8 @@ import { Unreadable } from './unreadable.ts';
 export type Task =
   | { task: 'inspect'; bytes: Uint8Array }
   | ({ task: 'read' } & FileToRead)
+  | { task: 'combine'; papers: Paper[] }
+  | { task: 'divide'; bytes: Uint8Array; turns: number[]; parts: number[][] }
   | { task: 'statements'; bytes: Uint8Array }
   | ({ task: 'rows' } & RowsToRead);
 
@@ -20,8 +23,11 @@ const FAILED = 'it is damaged, or of a kind that cannot be read here';
 serve(done, (error) => (error instanceof Unreadable ? error.message : FAILED));
 
 function done(task: Task): Promise<unknown> | unknown {
+  if (task.task === 'combine') return combinePapers(task.papers.map(ownBytes));
   const bytes = Buffer.from(task.bytes);
   switch (task.task) {
+    case 'divide':
+      return dividePaper({ bytes, turns: task.turns }, task.parts);
     case 'inspect':
       return inspect(bytes);
     case 'read':
@@ -34,3 +40,10 @@ function done(task: Task): Promise<unknown> | unknown {
       return task satisfies never;
   }
 }
+
+/** What came from the other process is bytes, but no longer a buffer. */
+const ownBytes = (paper: Paper): Paper => ({
+  ...paper,
+  bytes: Buffer.from(paper.bytes),
+  views: paper.views.map((view) => Buffer.from(view)),
+});

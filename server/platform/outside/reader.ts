@@ -4,6 +4,7 @@ import { HelperFault } from '../helpers/helper.ts';
 import { nodeProgram } from '../helpers/nodeProgram.ts';
 import { createHelpers, type Asked } from '../helpers/helpers.ts';
 import type { Task } from './process.ts';
+import type { Paper } from './reading/papers.ts';
 import type { FileToRead } from './reading/readFile.ts';
 import type { Inspected, ReadResult } from './reading/reading.types.ts';
 import type { RowsRead, StatementFile } from './statements/readStatementFile.ts';
@@ -15,6 +16,10 @@ export interface Reader {
   inspect(bytes: Buffer, person: string): Promise<Inspected>;
   /** What a file says; Unreadable when it cannot be read in time or memory. */
   read(file: FileToRead): Promise<ReadResult>;
+  /** One PDF of several files; Unreadable when they are too large together. */
+  combine(papers: Paper[], person: string): Promise<Buffer>;
+  /** PDFs of some pages each of one. */
+  divide(paper: Pick<Paper, 'bytes' | 'turns'>, parts: number[][], person: string): Promise<Buffer[]>;
   /** The statements of a file, or what its table looks like; Unreadable when it is neither. */
   statements(bytes: Buffer, person: string): Promise<StatementFile>;
   /** The rows of a table by a mapping. */
@@ -53,7 +58,7 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
   const helpers = createHelpers(program, places);
   const ask = async <T>(task: Task, how: Omit<Asked, 'task' | 'weight'>): Promise<T> => {
     try {
-      return (await helpers.ask({ ...how, task, weight: task.bytes.byteLength })) as T;
+      return (await helpers.ask({ ...how, task, weight: weightOf(task) })) as T;
     } catch (error) {
       throw error instanceof HelperFault ? new Unreadable(sayFault(error)) : error;
     }
@@ -65,7 +70,13 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
         if (error instanceof Unreadable) return { ok: false, reason: error.message };
         throw error;
       }),
-    read: (file) => ask({ task: 'read', ...file }, { person: 'reading', short: false, seconds: limits.readSeconds }),
+    read: (file) => {
+      const seconds = limits.readSeconds;
+      return ask({ task: 'read', ...file, seconds }, { person: 'reading', short: false, seconds });
+    },
+    combine: async (papers, person) => Buffer.from(await ask<Uint8Array>({ task: 'combine', papers }, short(person))),
+    divide: async (paper, parts, person) =>
+      (await ask<Uint8Array[]>({ task: 'divide', ...paper, parts }, short(person))).map((made) => Buffer.from(made)),
     statements: (bytes, person) => ask({ task: 'statements', bytes }, short(person)),
     rows: (bytes, mapping, currency, person) => ask({ task: 'rows', bytes, mapping, currency }, short(person)),
     atOnce,
@@ -74,6 +85,9 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
     close: () => helpers.close(),
   };
 }
+
+const weightOf = (task: Task): number =>
+  task.task === 'combine' ? task.papers.reduce((a, p) => a + p.bytes.byteLength, 0) : task.bytes.byteLength;
 
 function sayFault({ kind, message }: HelperFault): string {
   switch (kind) {

@@ -2,7 +2,8 @@ import type { DuplicateLine } from '../../../core/evidence/duplicates/findDuplic
 import { NEAR_DAYS } from '../../../core/evidence/duplicates/findDuplicates.ts';
 import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { SHOWS } from '../receipts/shows.ts';
+import type { ShownPage } from '../receipts/receipts.queries.ts';
+import { PAGES, SHOWS } from '../receipts/shows.ts';
 import type { VersionKey } from './claims.queries.ts';
 
 export interface ReceiptRow {
@@ -14,7 +15,7 @@ export interface ReceiptRow {
   tax_number: string | null;
   confirmed_at: Date | null;
   reading: Reading | null;
-  pages: { width: number; height: number }[];
+  pages: ShownPage[];
 }
 
 /** The receipts of a claim's lines with what was read of them and the sizes of their pages, by line id. */
@@ -35,8 +36,7 @@ export async function selectLineReceipts(db: Db, key: VersionKey): Promise<Map<s
       'g.reading',
     )
     .select(
-      db.raw(`(select jsonb_agg(jsonb_build_object('width', p.width, 'height', p.height) order by p.page)
-        from receipt_pages p where p.sha256 = r.sha256) as pages`),
+      db.raw(`${PAGES('r', 'g')} as pages`),
     );
   return new Map(rows.map(({ line_id, ...receipt }) => [line_id, receipt]));
 }

@@ -1,7 +1,8 @@
+import type { ReceiptState } from '../../../core/workflow/lifecycles/gathering.ts';
 import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import { looksAlike } from '../../../core/evidence/duplicates/findDuplicates.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { SHOWS } from './shows.ts';
+import { PAGES, SHOWS } from './shows.ts';
 import type { Accepted, FileKind, Method } from '../../platform/outside/reading/reading.types.ts';
 
 /** Stores an accepted file once by its content hash; the same content again changes nothing. */
@@ -24,8 +25,9 @@ export async function insertFile(trx: Db, sha256: string, original: Buffer, file
     .ignore();
 }
 
-export async function fileIsThere(db: Db, sha256: string): Promise<boolean> {
-  return (await db('receipt_files').where({ sha256 }).first('sha256')) !== undefined;
+/** What a file is that is there already. */
+export async function selectFileKind(db: Db, sha256: string): Promise<FileKind | undefined> {
+  return (await db('receipt_files').where({ sha256 }).first('kind'))?.kind;
 }
 
 export interface NewReceipt {
@@ -34,6 +36,8 @@ export interface NewReceipt {
   added_at: Date;
   name: string;
   came_in: string | null;
+  /** The receipts whose pages it was made of. */
+  made_from?: string[];
 }
 
 /** The person's receipt with this content, made when it is not there yet. `fresh` is false when it was; one that was removed comes back. */
@@ -69,7 +73,12 @@ export async function countWaiting(db: Db, ownerId: string): Promise<number> {
 }
 
 /** Puts a reading back to waiting, whatever came of it. */
-export async function resetReading(trx: Db, sha256: string, at: Date): Promise<void> {
+export async function resetReading(
+  trx: Db,
+  sha256: string,
+  at: Date,
+  told: readonly number[] | null = null,
+): Promise<void> {
   const row = {
     state: 'waiting',
     asked_at: at,
@@ -77,7 +86,9 @@ export async function resetReading(trx: Db, sha256: string, at: Date): Promise<v
     method: null,
     reading: null,
     remarks: '[]',
+    turns: [],
     problem: null,
+    ...(told === null ? {} : { told: [...told] }),
   };
   await trx('readings')
     .insert({ sha256, ...row })
@@ -89,13 +100,14 @@ export interface WaitingFile {
   kind: FileKind;
   type: string;
   bytes: Buffer;
+  turned: number[] | null;
 }
 /** The file of a reading that is still to be done, or undefined when it is done or was never asked for. */
 export function selectWaiting(db: Db, sha256: string): Promise<WaitingFile | undefined> {
   return db('readings as r')
     .join('receipt_files as f', 'f.sha256', 'r.sha256')
     .where({ 'r.sha256': sha256, 'r.state': 'waiting' })
-    .first('f.kind', 'f.original_type as type', 'f.original as bytes');
+    .first('f.kind', 'f.original_type as type', 'f.original as bytes', 'r.told as turned');
 }
 
 /** Files whose reading is still to be done. */
@@ -107,11 +119,12 @@ export interface DoneReading {
   method: Method;
   reading: Reading;
   remarks: string[];
+  turns: number[];
 }
 export async function storeReading(
   db: Db,
   sha256: string,
-  { method, reading, remarks }: DoneReading,
+  { method, reading, remarks, turns }: DoneReading,
   at: Date,
 ): Promise<void> {
   const row = {
@@ -119,6 +132,7 @@ export async function storeReading(
     method,
     reading: JSON.stringify(reading),
     remarks: JSON.stringify(remarks),
+    turns,
     read_at: at,
   };
   await db('readings').where({ sha256, state: 'waiting' }).update(row);
@@ -176,10 +190,16 @@ export async function selectClaimsWithFile(db: Db, sha256: string): Promise<stri
     .pluck('c.number');
 }
 
+/** A page as it is shown: pixels, and quarter turns clockwise after which it stands upright. */
+export interface ShownPage {
+  width: number;
+  height: number;
+  turns: number;
+}
 export interface ReceiptRecord {
   id: bigint;
   revision: number;
-  standing: 'added' | 'confirmed' | 'removed';
+  standing: ReceiptState;
   ownerId: string;
   sha256: string;
   name: string;
@@ -200,7 +220,8 @@ export interface ReceiptRecord {
   reading: Reading | null;
   remarks: string[] | null;
   problem: string | null;
-  pages: { width: number; height: number }[];
+  pages: ShownPage[];
+  madeFrom: string[];
   usedOn: { claim: string; line: string; state: string }[];
 }
 
@@ -232,27 +253,56 @@ const receiptRecords = (db: Db) =>
       'g.reading',
       'g.remarks',
       'g.problem',
-      db.raw(`(select jsonb_agg(jsonb_build_object('width', p.width, 'height', p.height) order by p.page)
-        from receipt_pages p where p.sha256 = r.sha256) as pages`),
+      db.raw('r.made_from::text[] as "madeFrom"'),
+      db.raw(`${PAGES('r', 'g')} as pages`),
       db.raw(`(select coalesce(jsonb_agg(jsonb_build_object('claim', c.number, 'line', l.id, 'state', c.state) order by c.id, l.position), '[]')
         from lines l join claims c on c.id = l.claim_id and c.version = l.version
         where l.receipt_id = r.id and c.state not in ('withdrawn', 'declined')) as "usedOn"`),
     );
 
-const MOST_RECEIPTS = 400;
+/** Receipts that can be put on a line; the others were taken away, or something else was made of them. */
+const IN_USE = ['added', 'confirmed'] as const;
+const GONE = ['removed', 'replaced'] as const;
+
+/** How many receipts are shown at once; how many older ones there are is said. */
+export const MOST_RECEIPTS = 2000;
 /** A person's receipts, newest first. */
-export function selectOwnReceipts(db: Db, ownerId: string): Promise<ReceiptRecord[]> {
+export function selectOwnReceipts(db: Db, ownerId: string, gone = false): Promise<ReceiptRecord[]> {
   return receiptRecords(db)
-    .whereNot('r.state', 'removed')
+    .whereIn('r.state', gone ? [...GONE] : [...IN_USE])
     .where('r.owner_id', ownerId)
     .orderBy('r.id', 'desc')
     .limit(MOST_RECEIPTS);
+}
+/** How many receipts a person has, or has taken away. */
+export async function countOwnReceipts(db: Db, ownerId: string, gone = false): Promise<number> {
+  const row = await db('receipts')
+    .where({ owner_id: ownerId })
+    .whereIn('state', gone ? [...GONE] : [...IN_USE])
+    .count({ all: '*' })
+    .first();
+  return Number(row?.all ?? 0);
+}
+/** Ids of the receipts that were made of one and are still there. */
+export async function selectMadeOf(db: Db, id: bigint): Promise<{ id: bigint; madeFrom: string[] }[]> {
+  return db('receipts')
+    .whereRaw('made_from @> array[?::bigint]', [String(id)])
+    .whereIn('state', [...IN_USE])
+    .orderBy('id')
+    .select('id', db.raw('made_from::text[] as "madeFrom"'));
+}
+/** The bytes of a receipt's file and the pictures of its pages. */
+export async function selectPaper(db: Db, id: bigint): Promise<{ bytes: Buffer; type: string; views: Buffer[] } | undefined> {
+  const file = await fileOf(db, id).first('f.sha256', 'f.original as bytes', 'f.original_type as type');
+  if (!file) return undefined;
+  const views = await db('receipt_pages').where({ sha256: file.sha256 }).orderBy('page').pluck('view');
+  return { bytes: file.bytes, type: file.type, views };
 }
 /** A receipt that was not taken away. */
 export function selectReceipt(db: Db, id: bigint): Promise<ReceiptRecord | undefined> {
   return receiptRecords(db)
     .whereRaw('r.id = ?', [String(id)])
-    .whereNot('r.state', 'removed')
+    .whereIn('r.state', [...IN_USE])
     .first();
 }
 /** A receipt whatever became of it. */
@@ -262,7 +312,7 @@ export function selectReceiptOf(db: Db, id: bigint): Promise<ReceiptRecord | und
     .first();
 }
 /** Locks a receipt until the transaction ends; its state, or undefined when there is none. */
-export async function lockReceipt(trx: Db, id: bigint): Promise<'added' | 'confirmed' | 'removed' | undefined> {
+export async function lockReceipt(trx: Db, id: bigint): Promise<ReceiptState | undefined> {
   const row = await trx('receipts')
     .whereRaw('id = ?', [String(id)])
     .forUpdate()
@@ -295,7 +345,7 @@ export async function selectTwins(
       r.id, r.sha256, f.likeness, ${SHOWS('r', 'g')} as shows,
       r.owner_id as "ownerId", p.name as owner, r.name, r.added_at as "addedAt"
     from mine join receipt_files f on ${join}
-    join receipts r on r.sha256 = f.sha256 and r.id <> mine.id and r.state <> 'removed'
+    join receipts r on r.sha256 = f.sha256 and r.id <> mine.id and r.state in ('added', 'confirmed')
     left join readings g on g.sha256 = r.sha256
     join people p on p.id = r.owner_id`;
   const { rows } = await db.raw(

@@ -2,7 +2,7 @@ import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Field } from '../../../core/evidence/reading/reading.types.ts';
-import { gather, type GatheredReceipt } from '../../api/gather.ts';
+import { gather, type GatheredReceipt, type ReceiptsView } from '../../api/gather.ts';
 import { failed } from '../../parts/failed.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { spotsOf } from '../../parts/spots.ts';
@@ -11,7 +11,7 @@ import { ReceiptForm } from './ReceiptForm.tsx';
 
 interface DetailProps {
   receipt: GatheredReceipt;
-  onDone: (answer: { receipts: GatheredReceipt[] }) => void;
+  onDone: (answer: ReceiptsView) => void;
   onReload: () => void;
 }
 

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { FIELDS, type Field } from '../../../core/evidence/reading/reading.types.ts';
-import { gather, type GatheredReceipt } from '../../api/gather.ts';
+import { gather, type GatheredReceipt, type ReceiptsView } from '../../api/gather.ts';
 import { FIELD_NAMES } from '../../parts/spots.ts';
 import { groupDigits } from '../../parts/Money.tsx';
 import { confirmationOf, faultOf, surenessOf, typedOf } from './facts.ts';
@@ -8,7 +8,7 @@ import { confirmationOf, faultOf, surenessOf, typedOf } from './facts.ts';
 interface ReceiptFormProps {
   receipt: GatheredReceipt;
   onFocus: (field: Field | null) => void;
-  onDone: (answer: { receipts: GatheredReceipt[] }) => void;
+  onDone: (answer: ReceiptsView) => void;
   onFail: (error: unknown) => void;
 }
 

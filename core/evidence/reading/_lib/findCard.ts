@@ -68,6 +68,11 @@ const BETWEEN = any([
   'pa',
 ]);
 
+/** Whether a line names a card. */
+export const isCardLine = (text: string): boolean => CARD.test(plain(text));
+/** Whether four digits stand on a line by themselves, or behind marks. */
+export const hasFourDigits = (text: string): boolean => /(?<![\d.,/])\d{4}(?![\d.,/])/.test(text);
+
 /**
  * The last four digits of the card it was paid with: after a masked number, or, however they are marked, after a word for
  * a card. @param total what was paid, in minor units: in a currency without decimals it may look like them

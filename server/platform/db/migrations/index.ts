@@ -10,6 +10,7 @@ import * as kept from './008_kept.ts';
 import * as signingIn from './009_signing_in.ts';
 import * as names from './010_names.ts';
 import * as movements from './011_movements.ts';
+import * as papers from './012_papers.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -27,6 +28,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.009_signing_in', ...signingIn },
   { name: '1.010_names', ...names },
   { name: '1.011_movements', ...movements },
+  { name: '1.012_papers', ...papers },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

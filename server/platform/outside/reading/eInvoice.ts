@@ -164,7 +164,7 @@ export function readingOfInvoice(facts: InvoiceFacts, page: SetText | null): Rea
         spot: page && spotOf(page, t.tax, t.tax),
       })),
   };
-  return { method: 'e-invoice', reading, remarks };
+  return { method: 'e-invoice', reading, remarks, turns: [] };
 }
 
 /** EN 16931 BR-CO-14 and BR-CO-15 (from memory): the tax total is the sum of the taxes; the total is net and tax. */

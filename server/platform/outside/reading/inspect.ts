@@ -3,11 +3,13 @@ import phash from 'sharp-phash';
 import sharp from 'sharp';
 import { drawText, setText } from './drawText.ts';
 import { readInvoice, setInvoice } from './eInvoice.ts';
+import { parseMail, textOf } from './mail.ts';
 import type { Accepted, FileKind, Inspected, PageView, Refusal } from './reading.types.ts';
 
 const MOST_PIXELS = 80_000_000;
 const VIEW_SIDE = 2400;
-const MOST_PARTS = 20;
+/** Attachments taken of one e-mail. */
+export const MOST_PARTS = 20;
 const PICTURES = new Set(['image/jpeg', 'image/png', 'image/webp']);
 const HEIC = new Set(['image/heic', 'image/heif', 'image/heic-sequence']);
 const TAKEN = 'take a JPEG, PNG, WebP or HEIC picture, a PDF, a saved e-mail or an e-invoice';
@@ -93,30 +95,17 @@ async function inspectInvoice(bytes: Buffer): Promise<Inspected> {
   return accept('application/xml', 'invoice', await drawText(setInvoice(read.facts)), null);
 }
 
-/** A mail is the parcel its receipts came in; one without attachments is itself the receipt. */
+/** A mail brings its attachments, and is a receipt itself where it says something. */
 async function inspectMail(bytes: Buffer): Promise<Inspected> {
   const mail = await parseMail(bytes);
-  const parts = mail.attachments
+  const attached = mail.attachments
     .filter((a) => !a.related && a.content.length > 0)
-    .slice(0, MOST_PARTS)
     .map((a, i) => ({ name: a.filename ?? `attachment ${i + 1}`, bytes: a.content }));
-  if (parts.length > 0) return { ok: true, kind: 'parcel', parts };
-  const text = await mailText(bytes);
-  if (text.trim() === '') return refused('the e-mail holds neither text nor attachments');
-  return accept('message/rfc822', 'mail', await drawText(setText(text)), null);
-}
-
-/** Heavy packages are loaded when the first file of their kind comes. */
-async function parseMail(bytes: Buffer) {
-  const { simpleParser } = await import('mailparser');
-  return simpleParser(bytes, { skipImageLinks: true, skipTextLinks: true });
-}
-
-/** Subject, sender, day and text of a mail. */
-export async function mailText(bytes: Buffer): Promise<string> {
-  const mail = await parseMail(bytes);
-  const head = [mail.from?.value[0]?.name || mail.from?.text, mail.subject].filter(Boolean).join('\n');
-  return `${head}\n\n${(mail.text ?? '').slice(0, 40_000)}`.replaceAll('\0', '');
+  const text = textOf(mail);
+  const body = text === '' ? null : accept('message/rfc822', 'mail', await drawText(setText(text)), null);
+  if (attached.length === 0) return body ?? refused('the e-mail holds neither text nor attachments');
+  const beyond = attached.slice(MOST_PARTS).map((part) => part.name);
+  return { ok: true, kind: 'parcel', parts: attached.slice(0, MOST_PARTS), beyond, body };
 }
 
 const accept = (type: string, kind: FileKind, pages: PageView[], bits: string | null): Accepted => ({

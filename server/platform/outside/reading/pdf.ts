@@ -4,7 +4,6 @@ import { dirname, join } from 'node:path';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import sharp from 'sharp';
-import type { Word } from '../../../../core/evidence/reading/reading.types.ts';
 import type { PageView } from './reading.types.ts';
 
 const MOST_PAGES = 30;
@@ -64,47 +63,6 @@ export async function drawPage(pdf: PDFDocumentProxy, number: number, width: num
     .promise;
   page.cleanup();
   return { png: canvas.toBuffer('image/png'), width: canvas.width, height: canvas.height };
-}
-
-/** The words of the first pages, exactly as the PDF states them. */
-export async function wordsOfPdf(pdf: PDFDocumentProxy, mostPages: number): Promise<Word[]> {
-  const words: Word[] = [];
-  for (let number = 1; number <= Math.min(pdf.numPages, mostPages); number += 1) {
-    const page = await pdf.getPage(number);
-    const { width, height } = page.getViewport({ scale: 1 });
-    const { items } = await page.getTextContent();
-    for (const item of items) if ('str' in item) words.push(...wordsOfItem(item, number, width, height));
-  }
-  return words;
-}
-
-interface TextItem {
-  str: string;
-  transform: number[];
-  width: number;
-  height: number;
-}
-
-function wordsOfItem(
-  { str, transform, width: long, height: tall }: TextItem,
-  page: number,
-  width: number,
-  height: number,
-): Word[] {
-  const [, , , , x = 0, y = 0] = transform;
-  const letter = str.length ? long / str.length : 0;
-  const size = tall || Math.abs(transform[3] ?? 10);
-  return [...str.matchAll(/\S+/g)].map((match) => ({
-    text: match[0],
-    page,
-    confidence: 100,
-    box: {
-      x: (x + match.index * letter) / width,
-      y: (height - y - size) / height,
-      width: (match[0].length * letter) / width,
-      height: size / height,
-    },
-  }));
 }
 
 const INVOICE_FILES = /^(?:factur-x|zugferd-invoice|xrechnung|order-x|cii|ubl).*\.xml$/i;

@@ -1,17 +1,20 @@
 import { readDocument } from '../../../../core/evidence/reading/readDocument.ts';
-import type { Reading, Spot, Word } from '../../../../core/evidence/reading/reading.types.ts';
+import type { Found, Reading, Spot, Word } from '../../../../core/evidence/reading/reading.types.ts';
+import sharp from 'sharp';
+import { Unreadable } from '../unreadable.ts';
 import { setText } from './drawText.ts';
 import { readingOfInvoice, readInvoice, setInvoice } from './eInvoice.ts';
-import { Unreadable } from '../unreadable.ts';
-import { mailText, toReadable } from './inspect.ts';
+import { toReadable } from './inspect.ts';
+import { mailText } from './mail.ts';
 import type { FileKind, ReadResult } from './reading.types.ts';
-import type { Recognised } from './recognise.ts';
+import type { PageRead } from './recognise.ts';
 
-const PAGES_READ = 5;
-const PAGES_RECOGNISED = 3;
 const SCAN_WIDTH = 1700;
-/** A PDF with fewer words than this is a scan. */
+/** A page with fewer words than this is a scan. */
 const FEW_WORDS = 5;
+/** How much of the time a file has may go by before another page is begun. */
+const SHARE_OF_TIME = 0.6;
+const USUAL_SECONDS = 90;
 
 export interface FileToRead {
   kind: FileKind;
@@ -19,78 +22,124 @@ export interface FileToRead {
   bytes: Buffer;
   /** Today, ISO 8601. */
   asOf: string;
+  /** Quarter turns clockwise of each page, where its owner turned it. */
+  turned?: readonly number[] | null;
+  /** After how many seconds it is given up. */
+  seconds?: number;
 }
 
 /** Reads an accepted file: fields of e-invoices, text of PDFs and mails, recognised words of pictures and scans. */
-export async function readFile({ kind, type, bytes, asOf }: FileToRead): Promise<ReadResult> {
+export async function readFile(file: FileToRead): Promise<ReadResult> {
+  const { kind, type, bytes, asOf } = file;
   switch (kind) {
     case 'picture':
-      return fromPictures([await recognise(await toReadable(bytes, type), 1)], asOf);
+      return fromPages([await recognise(await toReadable(bytes, type), 1, file.turned?.[0])], asOf, 'recognised');
     case 'pdf':
-      return readPdf(bytes, asOf);
+      return readPdf(file);
     case 'invoice': {
       const read = readInvoice(bytes.toString('utf8'));
       if (!read.ok) throw new Unreadable(read.reason);
       return readingOfInvoice(read.facts, setInvoice(read.facts));
     }
     case 'mail':
-      return fromWords('text', setText(await mailText(bytes)).words, asOf);
+      return {
+        method: 'text',
+        reading: readDocument(setText(await mailText(bytes)).words, asOf),
+        remarks: [],
+        turns: [],
+      };
     default:
       return kind satisfies never;
   }
 }
 
-const fromWords = (method: ReadResult['method'], words: Word[], asOf: string): ReadResult => ({
-  method,
-  reading: readDocument(words, asOf),
-  remarks: [],
-});
-
-async function readPdf(bytes: Buffer, asOf: string): Promise<ReadResult> {
-  const { drawPage, openPdf, wordsOfPdf, xmlInside } = await import('./pdf.ts');
-  const opened = await openPdf(bytes);
+async function readPdf(file: FileToRead): Promise<ReadResult> {
+  const { openPdf, xmlInside } = await import('./pdf.ts');
+  const opened = await openPdf(file.bytes);
   if (!opened.ok) throw new Unreadable(opened.reason);
   const { pdf } = opened;
   try {
     const xml = await xmlInside(pdf);
     const invoice = xml === null ? null : readInvoice(xml);
     if (invoice?.ok) return readingOfInvoice(invoice.facts, null);
-    const words = await wordsOfPdf(pdf, PAGES_READ);
-    if (words.length >= FEW_WORDS) return fromWords('text', words, asOf);
-    const seen: Recognised[] = [];
-    for (let page = 1; page <= Math.min(pdf.numPages, PAGES_RECOGNISED); page += 1)
-      seen.push(await recognise((await drawPage(pdf, page, SCAN_WIDTH)).png, page));
-    return fromPictures(seen, asOf);
+    const { pages, scans, unread } = await pagesOf(pdf, file);
+    const result = await fromPages(pages, file.asOf, scans ? 'recognised' : 'text');
+    return unread.length > 0 ? withoutPages(result, unread) : result;
   } finally {
     await pdf.destroy();
   }
 }
 
-async function recognise(picture: Buffer, page: number): Promise<Recognised> {
-  const recogniser = await import('./recognise.ts');
-  return recogniser.recognise(picture, page);
+type Pdf = Parameters<typeof import('./pdfWords.ts').readPdfPage>[0];
+
+/** Every page by its text; those that have none are recognised, as many as there is time for. */
+async function pagesOf(pdf: Pdf, { turned, seconds = USUAL_SECONDS }: FileToRead) {
+  const { readPdfPage } = await import('./pdfWords.ts');
+  const pages: PageRead[] = [];
+  for (let number = 1; number <= pdf.numPages; number += 1) pages.push(await readPdfPage(pdf, number));
+  const scans = pages.flatMap((page, i) => (page.words.length < FEW_WORDS ? [i] : []));
+  const end = Date.now() + seconds * 1000 * SHARE_OF_TIME;
+  const unread: number[] = [];
+  let upright = 0;
+  for (const i of scans) {
+    if (Date.now() >= end) {
+      unread.push(i + 1);
+      continue;
+    }
+    const { drawPage } = await import('./pdf.ts');
+    const { png } = await drawPage(pdf, i + 1, SCAN_WIDTH);
+    if (await isBlank(png)) continue;
+    pages[i] = await recognise(png, i + 1, turned?.[i] ?? upright);
+    upright = pages[i].turns;
+  }
+  return { pages, scans: scans.some((i) => pages[i]!.words.length > 0), unread };
 }
 
-const hasWhatCounts = ({ reading: { amount, date } }: ReadResult): boolean =>
+/** Whether a page shows nothing at all. */
+async function isBlank(png: Buffer): Promise<boolean> {
+  const { channels } = await sharp(png).greyscale().stats();
+  return channels[0]!.stdev < 0.5;
+}
+
+/** Pages that nobody read may hold another total, so none of the figures is more than a guess. */
+function withoutPages({ reading, ...rest }: ReadResult, unread: readonly number[]): ReadResult {
+  const guess = <T extends Pick<Found, 'sure'>>(found: T | null): T | null => found && { ...found, sure: 'doubtful' };
+  const pages = unread.length === 1 ? `Page ${unread[0]} was` : `Pages ${unread[0]} to ${unread.at(-1)} were`;
+  const says = `${pages} not read, because it takes too long. Look at the figures, or add the page with the total by itself.`;
+  const taxes = reading.taxes.map((tax) => guess(tax)!);
+  return { ...rest, reading: { ...reading, amount: guess(reading.amount), taxes }, remarks: [...rest.remarks, says] };
+}
+
+async function recognise(picture: Buffer, page: number, first?: number): Promise<PageRead> {
+  const recogniser = await import('./recognise.ts');
+  return recogniser.recognise(picture, page, first);
+}
+
+const hasWhatCounts = ({ amount, date }: Reading): boolean =>
   amount !== null && amount.sure !== 'doubtful' && date !== null;
 
-async function lookAgain(pages: readonly Recognised[]): Promise<Word[]> {
+async function every(pages: readonly PageRead[], look: (page: PageRead) => Promise<Word[]>): Promise<Word[]> {
   const words: Word[] = [];
-  for (const page of pages) words.push(...(await page.lookAgain()));
+  for (const page of pages) words.push(...(await look(page)));
   return words;
 }
 
-/** Read where rows are level, marked where they stand in the pictures. */
-async function fromPictures(pages: readonly Recognised[], asOf: string): Promise<ReadResult> {
+const cardOf = async (pages: readonly PageRead[], asOf: string): Promise<Found | null> =>
+  readDocument(await every(pages, (page) => page.lookForCard()), asOf).cardDigits;
+
+/** Read where rows are level, marked where they stand on the pages. What is missing is looked for once more. */
+async function fromPages(pages: readonly PageRead[], asOf: string, method: ReadResult['method']): Promise<ReadResult> {
   const back = (spot: Spot | null): Spot | null =>
     spot && { page: spot.page, box: (pages[spot.page - 1] ?? pages[0]!).place(spot.box) };
-  const first = fromWords(
-    'recognised',
+  const first = readDocument(
     pages.flatMap((p) => p.words),
     asOf,
   );
-  const result = hasWhatCounts(first) ? first : fromWords('recognised', await lookAgain(pages), asOf);
-  return { ...result, reading: mapSpots(result.reading, back) };
+  const enough = method === 'text' || hasWhatCounts(first);
+  const figures = enough ? first : readDocument(await every(pages, (page) => page.lookAgain()), asOf);
+  const cardDigits = figures.cardDigits ?? (await cardOf(pages, asOf));
+  const reading = { ...figures, cardDigits };
+  return { method, reading: mapSpots(reading, back), remarks: [], turns: pages.map((page) => page.turns) };
 }
 
 function mapSpots(reading: Reading, back: (spot: Spot | null) => Spot | null): Reading {

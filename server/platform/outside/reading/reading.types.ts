@@ -1,4 +1,4 @@
-import type { Reading, Word } from '../../../../core/evidence/reading/reading.types.ts';
+import type { Reading } from '../../../../core/evidence/reading/reading.types.ts';
 
 /** One page as it is shown: drawn anew, without metadata. */
 export interface PageView {
@@ -18,11 +18,14 @@ export interface Accepted {
   /** 64-bit likeness hash of the first page, 16 hexadecimal digits; null for what is not a picture. */
   likeness: string | null;
 }
-/** A saved e-mail whose attachments are the receipts. */
+/** A saved e-mail with attachments: each is a file of its own, and what it says itself, where it says something, is one too. */
 export interface Parcel {
   ok: true;
   kind: 'parcel';
   parts: { name: string; bytes: Buffer }[];
+  /** The names of attachments beyond what is taken of one e-mail. */
+  beyond: string[];
+  body: Accepted | null;
 }
 /** What is wrong with the file, to be said after its name. */
 export interface Refusal {
@@ -38,7 +41,6 @@ export interface ReadResult {
   reading: Reading;
   /** What is odd about the document as a whole, such as totals that do not agree. */
   remarks: string[];
-}
-export interface PageWords {
-  words: Word[];
+  /** Quarter turns clockwise after which each page stands upright; empty where none is turned. */
+  turns: number[];
 }

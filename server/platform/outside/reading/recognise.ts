@@ -3,19 +3,26 @@ import { dirname, join } from 'node:path';
 import sharp from 'sharp';
 import { createWorker, PSM, type Worker } from 'tesseract.js';
 import type { Box, Word } from '../../../../core/evidence/reading/reading.types.ts';
+import { lookForCard } from './lookForCard.ts';
 import { straighten } from './straighten.ts';
 
-/** What was recognised: words as they stand in the straightened picture, and the way back to the picture given. */
-export interface Recognised {
+/** What a page says: words as they stand where its rows are level, and the way back to the page as it is. */
+export interface PageRead {
   words: Word[];
+  /** Quarter turns clockwise after which the page stands upright. */
+  turns: number;
   place(box: Box): Box;
   /** A second look, for what stands alone or in large type: also words that the first one passed over. */
   lookAgain(): Promise<Word[]>;
+  /** A look for the digits of a card, where a word for one has none beside it. */
+  lookForCard(): Promise<Word[]>;
 }
 
 const require = createRequire(import.meta.url);
-const GOOD_CONFIDENCE = 60;
-const FEW_WORDS = 6;
+const GOOD_CONFIDENCE = 75;
+/** The share of letters in good words from which a page is taken to stand upright, and how many there are at least. */
+const GOOD_SHARE = 0.4;
+const GOOD_LETTERS = 20;
 
 let worker: Promise<Worker> | null = null;
 
@@ -29,24 +36,31 @@ function theWorker(): Promise<Worker> {
 }
 
 /**
- * Recognises the words of a picture. One that reads badly is tried lying on its sides and on its head. Boxes are those
- * of the straightened picture, where rows are level; `place` turns one into a box of the picture as its camera meant it.
+ * Recognises the words of a picture. One that does not read well is tried lying on its sides and on its head; the way
+ * that has most letters in words that were recognised well is taken. Boxes are those of the straightened picture, where
+ * rows are level; `place` turns one into a box of the picture as its camera meant it.  @param first the quarter turns
+ * tried first: what its owner said, or what the page before needed
  */
-export async function recognise(picture: Buffer, page: number): Promise<Recognised> {
+export async function recognise(picture: Buffer, page: number, first = 0): Promise<PageRead> {
   const upright = await sharp(picture).rotate().png({ compressionLevel: 1 }).toBuffer();
-  let best = await attempt(upright, page, 0);
-  for (const turns of [1, 3, 2]) {
-    if (qualityOf(best) >= GOOD_CONFIDENCE && best.words.length >= FEW_WORDS) break;
-    const other = await attempt(upright, page, turns);
-    if (qualityOf(other) * other.words.length > qualityOf(best) * best.words.length) best = other;
+  let best = await attempt(upright, page, first);
+  for (const more of [1, 3, 2]) {
+    if (isGood(best)) break;
+    const other = await attempt(upright, page, (first + more) % 4);
+    if (goodLetters(other) > goodLetters(best)) best = other;
   }
   return best;
 }
 
-const qualityOf = ({ words }: Recognised): number =>
-  words.length === 0 ? 0 : words.reduce((a, w) => a + w.confidence, 0) / words.length;
+const lettersIn = ({ text }: Word): number => text.match(/[\p{L}\d]/gu)?.length ?? 0;
+const sum = (words: readonly Word[]): number => words.reduce((a, w) => a + lettersIn(w), 0);
+/** Letters in words of three and more that were recognised well. Scattered ink gives many words, but hardly one of these. */
+const goodLetters = ({ words }: PageRead): number =>
+  sum(words.filter((w) => w.confidence >= GOOD_CONFIDENCE && lettersIn(w) >= 3));
+const isGood = (read: PageRead): boolean =>
+  goodLetters(read) >= Math.max(GOOD_LETTERS, sum(read.words) * GOOD_SHARE);
 
-async function attempt(picture: Buffer, page: number, turns: number): Promise<Recognised> {
+async function attempt(picture: Buffer, page: number, turns: number): Promise<PageRead> {
   const { png, width, height, place } = await straighten(picture, turns);
   const words = await wordsOf(png, { width, height }, page, PSM.SINGLE_BLOCK);
   const lookAgain = async () => {
@@ -55,7 +69,7 @@ async function attempt(picture: Buffer, page: number, turns: number): Promise<Re
     const others = await wordsOf(half, size, page, PSM.SPARSE_TEXT);
     return [...words, ...others.filter((o) => !words.some((w) => overlap(w.box, o.box)))];
   };
-  return { words, place, lookAgain };
+  return { words, turns, place, lookAgain, lookForCard: () => lookForCard(png, words, digitsOf) };
 }
 
 const overlap = (a: Box, b: Box): boolean =>
@@ -63,7 +77,7 @@ const overlap = (a: Box, b: Box): boolean =>
 
 async function wordsOf(png: Buffer, size: { width: number; height: number }, page: number, mode: PSM): Promise<Word[]> {
   const recogniser = await theWorker();
-  await recogniser.setParameters({ tessedit_pageseg_mode: mode });
+  await recogniser.setParameters({ tessedit_pageseg_mode: mode, tessedit_char_whitelist: '' });
   const { data } = await recogniser.recognize(png, {}, { blocks: true, text: false });
   const found = (data.blocks ?? []).flatMap((b) => b.paragraphs.flatMap((p) => p.lines.flatMap((l) => l.words)));
   return found
@@ -79,4 +93,12 @@ async function wordsOf(png: Buffer, size: { width: number; height: number }, pag
         height: (bbox.y1 - bbox.y0) / size.height,
       },
     }));
+}
+
+/** The digits of a picture that holds nothing else. */
+async function digitsOf(picture: Buffer): Promise<string> {
+  const recogniser = await theWorker();
+  await recogniser.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_WORD, tessedit_char_whitelist: '0123456789' });
+  const { data } = await recogniser.recognize(picture);
+  return data.text.trim();
 }

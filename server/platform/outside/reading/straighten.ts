@@ -1,5 +1,6 @@
 import sharp from 'sharp';
 import type { Box } from '../../../../core/evidence/reading/reading.types.ts';
+import { turnBoxBack } from './turns.ts';
 
 /** A picture made ready to be read, and the way back: `place` turns a box of it into one of the original. */
 export interface Straight {
@@ -129,19 +130,6 @@ function wayBack(out: Size, size: Size, tilt: number, quarterTurns: number): (bo
     const cy = (x * Math.sin(angle) + y * Math.cos(angle) + size.height / 2) / size.height;
     const w = (box.width * out.width) / size.width;
     const h = (box.height * out.height) / size.height;
-    return turnBack({ x: cx - w / 2, y: cy - h / 2, width: w, height: h }, quarterTurns);
+    return turnBoxBack({ x: cx - w / 2, y: cy - h / 2, width: w, height: h }, quarterTurns);
   };
-}
-
-function turnBack(box: Box, quarterTurns: number): Box {
-  switch (quarterTurns % 4) {
-    case 1:
-      return { x: box.y, y: 1 - box.x - box.width, width: box.height, height: box.width };
-    case 2:
-      return { x: 1 - box.x - box.width, y: 1 - box.y - box.height, width: box.width, height: box.height };
-    case 3:
-      return { x: 1 - box.y - box.height, y: box.x, width: box.height, height: box.width };
-    default:
-      return box;
-  }
 }

@@ -1,0 +1,104 @@
+import { createHash } from 'node:crypto';
+import { receiptLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
+import { performBirth } from '../../platform/acts/perform.ts';
+import type { Actor, Services } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import type { Accepted } from '../../platform/outside/reading/reading.types.ts';
+import { countWaiting, insertFile, insertReading, insertReceipt, selectFileKind } from '../../records/receipts/receipts.queries.ts';
+
+/** What became of one file: a receipt, or a refusal by name with its reason. */
+export type Added = { ok: true; name: string; id: bigint; fresh: boolean } | { ok: false; name: string; says: string };
+
+export const sha256Of = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
+
+/**
+ * Adds a file; of a saved e-mail with attachments each of those, and the e-mail itself where it says something. What is
+ * good is kept whatever the others are. Reading follows in the background, once for each content.
+ */
+export async function addFile(
+  services: Services,
+  actor: Actor,
+  name: string,
+  bytes: Buffer,
+  cameIn: string | null = null,
+): Promise<Added[]> {
+  const sha256 = sha256Of(bytes);
+  const kind = bytes.length > 0 ? await selectFileKind(services.db, sha256) : undefined;
+  // What is in an e-mail may be new to this person though the e-mail itself was added by another.
+  const file = kind && kind !== 'mail' ? null : await services.reader.inspect(bytes, actor.id);
+  if (file && !file.ok) return [refused(name, file.reason)];
+  if (file?.kind !== 'parcel') return [await keep(file)];
+  if (cameIn !== null) return [refused(name, 'it is an e-mail inside an e-mail; save it by itself')];
+  const added: Added[] = [];
+  for (const part of file.parts) added.push(...(await addFile(services, actor, part.name, part.bytes, name)));
+  added.push(...file.beyond.map((left) => refused(left, `only the first ${file.parts.length} attachments of an e-mail are taken; add it by itself`)));
+  if (file.body) added.push(await keep(file.body));
+  return added;
+
+  async function keep(accepted: Accepted | null): Promise<Added> {
+    const stored = await inTransaction(services, (trx) =>
+      storeReceipt(services, trx, actor, { name, cameIn, sha256, bytes, file: accepted }),
+    );
+    return { ok: true, name, ...stored };
+  }
+}
+
+const refused = (name: string, reason: string): Added => ({
+  ok: false,
+  name,
+  says: new Refused('not-a-receipt', { name, reason }).says,
+});
+
+export interface ToStore {
+  name: string;
+  cameIn: string | null;
+  sha256: string;
+  bytes: Buffer;
+  /** Null when the same content is there already. */
+  file: Accepted | null;
+  /** The receipts whose pages it was made of. */
+  madeFrom?: string[];
+}
+
+/** Keeps a file as a receipt of the actor's, and has it read. `fresh` is false when it was there. */
+export async function storeReceipt(
+  services: Services,
+  trx: Db,
+  actor: Actor,
+  { name, cameIn, sha256, bytes, file, madeFrom = [] }: ToStore,
+): Promise<{ id: bigint; fresh: boolean }> {
+  const now = services.clock.now();
+  if (file) await insertFile(trx, sha256, bytes, file);
+  const receipt = await insertReceipt(trx, {
+    owner_id: actor.id,
+    sha256,
+    added_at: now,
+    name: name.slice(0, 200),
+    came_in: cameIn?.slice(0, 200) ?? null,
+    made_from: madeFrom,
+  });
+  if (receipt.fresh) await noteBirth(services, trx, actor, receipt.id, sha256);
+  const turn = await turnOf(trx, actor, bytes);
+  if (await insertReading(trx, sha256, now)) await services.jobs.ask(trx, 'read-receipt', { sha256 }, turn);
+  return receipt;
+}
+
+const noteBirth = (services: Services, trx: Db, actor: Actor, id: bigint, sha256: string): Promise<void> =>
+  performBirth(services, trx, { lifecycle: receiptLifecycle, act: 'add', actor, entity: null }, async () => ({
+    id: String(id),
+    state: 'added',
+    result: undefined,
+    about: sha256,
+  }));
+
+const TURN_MEGABYTES = 16;
+/**
+ * When a file is read among those that wait: everybody's first before anybody's second, and of the same turn the small
+ * before the large, so that a hundred files of one person hold up nobody else. Example: two of theirs wait → −32 and less.
+ */
+async function turnOf(trx: Db, actor: Actor, bytes: Buffer): Promise<number> {
+  const megabytes = Math.min(TURN_MEGABYTES - 1, Math.floor(bytes.length / 2 ** 20));
+  return -((await countWaiting(trx, actor.id)) * TURN_MEGABYTES + megabytes);
+}

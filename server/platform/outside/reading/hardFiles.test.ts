@@ -1,0 +1,258 @@
+import { degrees, PDFDocument, StandardFonts } from 'pdf-lib';
+import sharp from 'sharp';
+import { describe, expect, it } from 'vitest';
+import { drawText, setText } from './drawText.ts';
+import { inspect } from './inspect.ts';
+import { mailText } from './mail.ts';
+import { combinePapers, dividePaper } from './papers.ts';
+import { readFile } from './readFile.ts';
+import type { ReadResult } from './reading.types.ts';
+
+const AS_OF = '2026-06-30';
+const RECEIPT = `SLANEY QUAY STORES LTD
+Main Street, Wexford
+VAT No. IE6388047V
+
+12/03/2026            14:22
+
+Rope 10 m                        12.50
+Gloves                            9.10
+Bucket                            4.40
+
+TOTAL  EUR                       26.00
+
+VAT 23%       21.14               4.86
+Credit card  XXXX4410             26.00
+Thank you for shopping with us`;
+
+/** The upper part of a page of text, as a camera would take it. */
+async function photograph(text = RECEIPT): Promise<Buffer> {
+  const [page] = await drawText(setText(text));
+  return sharp(page!.bytes).extract({ left: 0, top: 0, width: 900, height: 600 }).png().toBuffer();
+}
+const readPicture = (bytes: Buffer) => readFile({ kind: 'picture', type: 'image/png', bytes, asOf: AS_OF });
+const readPdf = (bytes: Uint8Array, more = {}) =>
+  readFile({ kind: 'pdf', type: 'application/pdf', bytes: Buffer.from(bytes), asOf: AS_OF, ...more });
+const facts = ({ reading: r }: ReadResult) => [r.amount?.value, r.currency?.value, r.date?.value, r.cardDigits?.value];
+const FACTS = ['26.00', 'EUR', '2026-03-12', '4410'];
+
+describe('a picture', () => {
+  it.each([0, 1, 2, 3])('turned by %i quarters is read, and said how it stands upright', async (turns) => {
+    const bytes = await sharp(await photograph()).rotate(turns * 90).png().toBuffer();
+    const read = await readPicture(bytes);
+    expect(facts(read)).toEqual(FACTS);
+    expect(read.turns).toEqual([(4 - turns) % 4]);
+    // the total stands in the lower half of the upright paper, wherever that is now
+    const { x, y, width, height } = read.reading.amount!.spot!.box;
+    const [across, down] = [x + width / 2, y + height / 2];
+    expect([down, 1 - across, 1 - down, across][turns]).toBeCloseTo(0.55, 1);
+  });
+});
+
+interface Row {
+  text: string;
+  right?: string;
+}
+const ROWS: Row[] = RECEIPT.split('\n').map((row) => {
+  const [text, right] = row.split(/\s{4,}(?=\S+$)/);
+  return { text: text!, right };
+});
+
+async function textPdf(draw: (document: PDFDocument) => Promise<void>): Promise<Uint8Array> {
+  const document = await PDFDocument.create();
+  await draw(document);
+  return document.save();
+}
+
+describe('a PDF', () => {
+  const totalIsBelowDate = ({ reading: { amount, date } }: ReadResult) =>
+    amount!.spot!.box.y > date!.spot!.box.y && amount!.spot!.box.x > 0.5;
+
+  it.each([0, 90, 180, 270])('whose page is turned by %i degrees is read where its figures are shown', async (turned) => {
+    // drawn so that it stands upright once the page is turned
+    const bytes = await textPdf(async (document) => {
+      const font = await document.embedFont(StandardFonts.Helvetica);
+      const size = turned % 180 === 0 ? ([400, 300] as const) : ([300, 400] as const);
+      const page = document.addPage([...size]);
+      page.setRotation(degrees(turned));
+      const at = (x: number, y: number) => {
+        if (turned === 90) return { x: 300 - y, y: x };
+        if (turned === 180) return { x: 400 - x, y: 300 - y };
+        return turned === 270 ? { x: y, y: 400 - x } : { x, y };
+      };
+      ROWS.forEach(({ text, right }, i) => {
+        const y = 280 - i * 16;
+        page.drawText(text, { ...at(20, y), size: 10, font, rotate: degrees(turned) });
+        if (right) page.drawText(right, { ...at(320, y), size: 10, font, rotate: degrees(turned) });
+      });
+    });
+    const read = await readPdf(bytes);
+    expect(facts(read)).toEqual(FACTS);
+    expect(totalIsBelowDate(read)).toBe(true);
+    expect(read.turns).toEqual([0]);
+  });
+
+  it('whose pages have an origin of their own is read where its figures are shown', async () => {
+    const read = await readPdf(
+      await textPdf(async (document) => {
+        const page = document.addPage([400, 300]);
+        page.setMediaBox(1000, -500, 400, 300);
+        const font = await document.embedFont(StandardFonts.Helvetica);
+        ROWS.forEach(({ text, right }, i) => {
+          page.drawText(text, { x: 1020, y: -220 - i * 16, size: 10, font });
+          if (right) page.drawText(right, { x: 1320, y: -220 - i * 16, size: 10, font });
+        });
+      }),
+    );
+    expect(facts(read)).toEqual(FACTS);
+    const { x, y, width } = read.reading.amount!.spot!.box;
+    expect([x, y + 0.01, x + width].every((n) => n > 0 && n < 1) && totalIsBelowDate(read)).toBe(true);
+  });
+
+  it('drawn on its side is read, and said how it stands upright', async () => {
+    const read = await readPdf(
+      await textPdf(async (document) => {
+        const page = document.addPage([300, 400]);
+        const font = await document.embedFont(StandardFonts.Helvetica);
+        ROWS.forEach(({ text, right }, i) => {
+          page.drawText(text, { x: 20 + i * 16, y: 20, size: 10, font, rotate: degrees(90) });
+          if (right) page.drawText(right, { x: 20 + i * 16, y: 320, size: 10, font, rotate: degrees(90) });
+        });
+      }),
+    );
+    expect(facts(read)).toEqual(FACTS);
+    expect(read.turns).toEqual([1]);
+  });
+
+  it('that writes words in pieces is read as words', async () => {
+    const read = await readPdf(
+      await textPdf(async (document) => {
+        const page = document.addPage([400, 300]);
+        const font = await document.embedFont(StandardFonts.Helvetica);
+        const pieces = (text: string, x: number, y: number) => {
+          let at = x;
+          for (const letter of text) {
+            page.drawText(letter, { x: at, y, size: 12, font });
+            at += font.widthOfTextAtSize(letter, 12);
+          }
+        };
+        ['Quayside Ltd', '2026-03-12', 'Total EUR 26.00'].forEach((row, i) => pieces(row, 20, 260 - i * 20));
+      }),
+    );
+    expect(facts(read).slice(0, 3)).toEqual(FACTS.slice(0, 3));
+  });
+
+  const scans = async (pictures: Buffer[]): Promise<Uint8Array> =>
+    textPdf(async (document) => {
+      for (const bytes of pictures) {
+        const picture = await document.embedPng(bytes);
+        document.addPage([450, 300]).drawImage(picture, { x: 0, y: 0, width: 450, height: 300 });
+      }
+    });
+  const LETTER = 'Dear guest\nplease find on the following pages\nwhat you asked us for\nwith kind regards\nthe office';
+
+  it('of scans is read to its last page', async () => {
+    const letter = await photograph(LETTER);
+    const read = await readPdf(await scans([letter, letter, letter, letter, letter, await photograph()]));
+    expect(facts(read)).toEqual(FACTS);
+    expect(read.reading.amount!.spot!.page).toBe(6);
+    expect(read.remarks).toEqual([]);
+  });
+
+  it('that was not read to its end says so, and is sure of no total', async () => {
+    const read = await readPdf(await scans([await photograph(), await photograph(LETTER), await photograph(LETTER)]), {
+      seconds: 0,
+    });
+    expect(read.remarks[0]).toMatch(/^Pages 1 to 3 were not read/);
+    const some = await readPdf(
+      await textPdf(async (document) => {
+        const font = await document.embedFont(StandardFonts.Helvetica);
+        const page = document.addPage([400, 300]);
+        ROWS.forEach(({ text, right }, i) => {
+          page.drawText(text, { x: 20, y: 280 - i * 16, size: 10, font });
+          if (right) page.drawText(right, { x: 320, y: 280 - i * 16, size: 10, font });
+        });
+        const picture = await document.embedPng(await photograph(LETTER));
+        document.addPage([450, 300]).drawImage(picture, { x: 0, y: 0, width: 450, height: 300 });
+      }),
+      { seconds: 0 },
+    );
+    expect(facts(some)).toEqual(FACTS);
+    expect([some.reading.amount!.sure, some.reading.taxes[0]!.sure]).toEqual(['doubtful', 'doubtful']);
+    expect(some.remarks[0]).toMatch(/^Page 2 was not read/);
+  });
+});
+
+const mail = (head: string, type: string, body: string) => Buffer.from(`${head}\r\nMIME-Version: 1.0\r\nContent-Type: ${type}; charset=utf-8\r\n\r\n${body}`);
+const HEAD = 'From: Saltway Rail <tickets@saltway.example>\r\nTo: me@org.example\r\nSubject: Your receipt\r\nDate: Thu, 12 Mar 2026 10:00:00 +0000';
+
+describe('a mail', () => {
+  it('keeps the cells of its tables apart and their rows in order', async () => {
+    const cells = '<table><tr><th>What</th><th>Price</th></tr><tr><td>Ticket</td><td>20.00</td></tr><tr><td>Seat</td><td>6.00</td></tr><tr><td><b>Total</b></td><td>EUR 26.00</td></tr></table>';
+    const bytes = mail(HEAD, 'text/html', `<html><body><p>Paid on 12 March 2026</p>${cells}</body></html>`);
+    const rows = (await mailText(bytes)).split('\n').map((row) => row.trim().split(/ {2,}/));
+    expect(rows).toContainEqual(['Ticket', '20.00']);
+    expect(rows).toContainEqual(['Total', 'EUR 26.00']);
+    const read = await readFile({ kind: 'mail', type: 'message/rfc822', bytes, asOf: AS_OF });
+    expect(facts(read).slice(0, 3)).toEqual(FACTS.slice(0, 3));
+    expect(read.reading.amount!.sure).toBe('sure');
+    expect(read.reading.merchant!.value).toBe('Saltway Rail');
+  });
+
+  it('that was forwarded is from whoever wrote it first', async () => {
+    for (const mark of ['---------- Forwarded message ---------', '-----Ursprüngliche Nachricht-----', 'Begin forwarded message:']) {
+      const from = mark.includes('Urspr') ? 'Von' : 'From';
+      const subject = mark.includes('Urspr') ? 'Betreff' : 'Subject';
+      const bytes = mail(
+        HEAD.replace('Saltway Rail <tickets@saltway.example>', 'Tomás Brandão <tomas@org.example>').replace('Your receipt', 'Fwd: Receipt 17'),
+        'text/plain',
+        `Please claim this.\r\n\r\n${mark}\r\n${from}: "Saltway Rail" <tickets@saltway.example>\r\nDate: 12 March 2026\r\n${subject}: Receipt 17\r\nTo: Tomás\r\n\r\nPaid on 12 March 2026\r\nTotal EUR 26.00\r\n`,
+      );
+      const read = await readFile({ kind: 'mail', type: 'message/rfc822', bytes, asOf: AS_OF });
+      expect([read.reading.merchant?.value, read.reading.amount?.value, read.reading.date?.value]).toEqual(['Saltway Rail', '26.00', '2026-03-12']);
+    }
+  });
+
+  const attached = (count: number, body: string) => {
+    const part = (i: number) => `--b\r\nContent-Type: image/png; name="r${i}.png"\r\nContent-Disposition: attachment; filename="r${i}.png"\r\nContent-Transfer-Encoding: base64\r\n\r\niVBORw0KGgo=\r\n`;
+    return Buffer.from(
+      `${HEAD}\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary="b"\r\n\r\n--b\r\nContent-Type: text/plain\r\n\r\n${body}\r\n${Array.from({ length: count }, (_, i) => part(i + 1)).join('')}--b--\r\n`,
+    );
+  };
+
+  it('with attachments is a receipt itself too, where it says something', async () => {
+    const file = await inspect(attached(2, 'Total EUR 26.00'));
+    expect(file).toMatchObject({ ok: true, kind: 'parcel', parts: [{ name: 'r1.png' }, { name: 'r2.png' }], beyond: [], body: { kind: 'mail' } });
+    expect(await inspect(attached(1, ''))).toMatchObject({ kind: 'parcel', body: null });
+  });
+
+  it('says by name which attachments are too many', async () => {
+    expect(await inspect(attached(22, ''))).toMatchObject({ beyond: ['r21.png', 'r22.png'] });
+  });
+});
+
+describe('papers', () => {
+  it('are put together upright, in their order, and the same again from the same files', async () => {
+    const bytes = await sharp(await photograph()).rotate(90).png().toBuffer();
+    const bill = { kind: 'picture' as const, type: 'image/png', bytes, views: [], turns: [3] };
+    const slip = { ...bill, kind: 'mail' as const, type: 'message/rfc822', views: [await photograph()], turns: [] };
+    const made = await combinePapers([bill, slip]);
+    expect(Buffer.compare(made, await combinePapers([bill, slip]))).toBe(0);
+    const pages = (await PDFDocument.load(made)).getPages().map((page) => page.getWidth() > page.getHeight());
+    expect(pages).toEqual([true, true]);
+    expect(facts(await readPdf(made))).toEqual(FACTS);
+  });
+
+  it('are divided by pages', async () => {
+    const bytes = Buffer.from(
+      await textPdf(async (document) => {
+        const font = await document.embedFont(StandardFonts.Helvetica);
+        for (const total of ['10.00', '20.00', '30.00'])
+          document.addPage([400, 300]).drawText(`Total EUR ${total} on 12.03.2026 at noon`, { x: 20, y: 200, size: 12, font });
+      }),
+    );
+    const [first, rest] = await dividePaper({ bytes, turns: [0, 0, 0] }, [[1], [3, 2]]);
+    expect((await readPdf(first!)).reading.amount!.value).toBe('10.00');
+    expect((await PDFDocument.load(rest!)).getPageCount()).toBe(2);
+  });
+});

@@ -1,0 +1,79 @@
+import { convert } from 'html-to-text';
+import type { ParsedMail } from 'mailparser';
+
+const MOST_LETTERS = 40_000;
+
+/** Heavy packages are loaded when the first file of their kind comes. */
+export async function parseMail(bytes: Buffer): Promise<ParsedMail> {
+  const { simpleParser } = await import('mailparser');
+  return simpleParser(bytes, { skipHtmlToText: true, skipImageLinks: true, skipTextLinks: true });
+}
+
+/** What a mail says, as it is shown and read; empty when it says nothing. */
+export const mailText = async (bytes: Buffer): Promise<string> => textOf(await parseMail(bytes));
+
+/**
+ * Who sent it, what about, when, and its text. Of a forwarded mail these are the ones of the mail that was forwarded:
+ * the merchant wrote that, and not the colleague who passed it on.
+ */
+export function textOf(mail: ParsedMail): string {
+  const body = bodyOf(mail);
+  if (body.trim() === '') return '';
+  const inner = forwardedIn(body);
+  const from = inner?.from ?? (mail.from?.value[0]?.name || mail.from?.text);
+  const subject = inner?.subject ?? mail.subject?.replace(FORWARD_MARK, '');
+  const sent = inner || !mail.date ? null : `Sent: ${mail.date.toISOString().slice(0, 10)}`;
+  const head = [from, subject, sent].filter(Boolean).join('\n');
+  return `${head}\n\n${(inner?.text ?? body).slice(0, MOST_LETTERS)}`.replaceAll('\0', '');
+}
+
+/** The text; of a mail whose tables hold its figures, that of its HTML, with cells apart and rows in order. */
+function bodyOf({ text = '', html }: ParsedMail): string {
+  const set = typeof html === 'string' ? htmlText(html) : '';
+  const wantsTables = typeof html === 'string' && /<t[dh][\s>]/i.test(html);
+  return set !== '' && (text.trim() === '' || wantsTables) ? set : text;
+}
+
+const htmlText = (html: string): string =>
+  convert(html, {
+    wordwrap: false,
+    limits: { maxInputLength: 2_000_000, maxDepth: 60 },
+    selectors: [
+      { selector: 'table', format: 'dataTable', options: { colSpacing: 3, rowSpacing: 0, uppercaseHeaderCells: false } },
+      { selector: 'img', format: 'skip' },
+      { selector: 'a', options: { ignoreHref: true } },
+      ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map((selector) => ({ selector, options: { uppercase: false } })),
+    ],
+  }).trim();
+
+const FORWARD_MARK = /^(?:\s*(?:fwd?|wg|tr|rv|enc|i|vs|fs|vl|doorst)\s*:)+\s*/i;
+/** The head of a forwarded mail in the languages of western and northern Europe (common practice of mail programs; from memory). */
+const FROM = /^[\s>*]*(?:from|von|de|da|van|fra|från|lähettäjä)\s*:\*?\s*(\S.*)$/i;
+const SUBJECT = /^[\s>*]*(?:subject|betreff|objet|asunto|assunto|oggetto|onderwerp|emne|ämne|aihe)\s*:\*?\s*(\S.*)$/i;
+const HEAD_ROW = /^[\s>*]*\p{L}[\p{L} -]{1,20}\s*:\*?\s*\S/u;
+const MOST_HEAD_ROWS = 8;
+
+/** The mail inside a forwarded one: its sender, subject and text, or null when nothing was forwarded. */
+function forwardedIn(body: string): { from: string; subject: string | undefined; text: string } | null {
+  const rows = body.split(/\r?\n/);
+  for (const [i, row] of rows.entries()) {
+    const from = FROM.exec(row)?.[1];
+    if (!from) continue;
+    const head = headAt(rows, i);
+    const subject = head.map((r) => SUBJECT.exec(r)?.[1]).find((found) => found !== undefined);
+    if (subject === undefined) continue;
+    const text = rows.slice(i + head.length).map((r) => r.replace(/^(?:\s*>)+ ?/, ''));
+    return { from: nameOf(from), subject: subject.replace(FORWARD_MARK, ''), text: text.join('\n') };
+  }
+  return null;
+}
+
+/** The rows of a head from one of them on: "From: …", "Date: …", "Subject: …", "To: …". */
+function headAt(rows: readonly string[], from: number): string[] {
+  const rest = rows.slice(from, from + MOST_HEAD_ROWS);
+  const end = rest.findIndex((row) => !HEAD_ROW.test(row));
+  return end < 0 ? rest : rest.slice(0, end);
+}
+
+/** "Harbour Café <till@cafe.example>" → "Harbour Café". */
+const nameOf = (from: string): string => from.replace(/[<[(][^<[(]*@.*$/, '').replace(/["*]/g, '').trim() || from;
