@@ -198,15 +198,19 @@ const mail = (attachment: Buffer, name: string, type: string) =>
   );
 
 describe('a saved e-mail', () => {
-  it('gives its attachments, and names those that are not accepted', async () => {
+  it('gives its attachments and what it says, and names those that are not accepted', async () => {
     const { body } = await upload(tomas, mail(await drawn(45).png().toBuffer(), 'ticket.png', 'image/png'), 'mail.eml');
-    expect(body.added).toMatchObject([{ ok: true, name: 'ticket.png', fresh: true }]);
+    expect(body.added).toMatchObject([
+      { ok: true, name: 'ticket.png', fresh: true },
+      { ok: true, name: 'mail.eml', fresh: true },
+    ]);
     const program = await upload(
       tomas,
       mail(Buffer.from('MZ'.padEnd(300, '\0')), 'setup.exe', 'application/octet-stream'),
       'mail.eml',
     );
-    expect(program.body.says).toContain('setup.exe is not accepted');
+    expect(program.body.added).toMatchObject([{ ok: false, name: 'setup.exe' }, { ok: true, name: 'mail.eml' }]);
+    expect(program.body.added[0].says).toContain('setup.exe is not accepted');
   });
 
   it('without attachments is itself the receipt', async () => {
