@@ -16,8 +16,8 @@ for (const [name, part] of Object.entries(PARTS))
 if (only && only !== 'reading') process.exit(0);
 
 /** Aims for reading, over all sets, in percent. */
-const AIMS: Partial<Record<string, number>> = { amount: 95, date: 90 };
-const { tallies, misses } = await benchReading();
+const AIMS: Partial<Record<string, number>> = { amount: 95, date: 93, currency: 93, tax: 85, card: 70 };
+const { tallies, misses } = await benchReading(process.argv[3]);
 print('\nDrawn receipts read, in percent; a field that is wrong and called sure is taken off twice');
 for (const tally of tallies) printTally(tally.set, tally.field, percentOf(tally), tally.count);
 for (const field of new Set(tallies.map((t) => t.field))) {

@@ -77,6 +77,12 @@ export const pairSchema = z.strictObject({
       z.strictObject({
         lines: z.array(lineRef).min(1).max(5),
         charge: recordId.nullish(),
+        charges: z
+          .array(recordId)
+          .min(2)
+          .max(5)
+          .optional()
+          .describe('The charges one line is the sum of; it is parted among them.'),
         receipt: recordId.nullish(),
         takeAmount: z
           .boolean()

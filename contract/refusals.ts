@@ -63,6 +63,7 @@ export const REFUSALS = {
   'not-a-receipt': [422, '{name} is not accepted: {reason}.'],
   'file-refused': [422, '{says}'],
   'receipt-in-use': [409, 'The receipt belongs to claim {claim}, which is {state}. It stays as it is.'],
+  'receipts-in-use': [409, 'Another of them is on claim {claim}. Take it off there first, so that one paper is on one line.'],
   'receipt-pages': [422, 'Put each page of {name} into one of the parts: it has {pages}.'],
   'receipt-one-page': [422, '{name} is no PDF of several pages, so there is nothing to divide.'],
   'receipt-not-read': [422, '{name}: {reason}.'],
@@ -70,6 +71,7 @@ export const REFUSALS = {
     409,
     'This paper is part of a claim under review, so what was read of it stays as it is. Type what it shows.',
   ],
+  'items-left': [422, 'The items of line {line} leave {left} of it. Change them until nothing is left, then submit.'],
   'receipt-unconfirmed': [
     422,
     'Look at the receipt {name} and confirm what it shows: not everything on it was read with certainty.',
@@ -78,7 +80,6 @@ export const REFUSALS = {
   'charge-in-use': [409, 'The charge of {merchant} is {state}. Undo that first.'],
   'bank-facts': [422, 'Amount and date of a charge are the bank’s and cannot be changed.'],
   decimals: [400, '"{amount}" does not have the decimals of {currency}.'],
-  'items-left': [422, '{left} {currency} of line {line} is left. Change the items until nothing is.'],
   'purpose-missing': [422, 'Say what the claim is for.'],
   'category-missing': [422, 'Choose a category for {what}.'],
   'nothing-chosen': [422, 'Choose a receipt or a charge for each line.'],

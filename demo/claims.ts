@@ -481,7 +481,7 @@ const written: ClaimSeed[] = [
         text: 'Tools and food on one receipt',
         items: [
           { id: '1a', category: 'supplies', amount: '141.00', text: 'Spades and gloves', tax: [{ code: 'IE-23' }] },
-          { id: '1b', category: 'meal', amount: '38.40', text: 'Food for the work party', tax: [{ code: 'IE-13.5' }] },
+          { id: '1b', category: 'meal', amount: '42.40', text: 'Food for the work party', tax: [{ code: 'IE-13.5' }] },
         ],
       },
       {
@@ -493,6 +493,13 @@ const written: ClaimSeed[] = [
         text: 'One night',
         nights: 1,
         tax: [{ code: 'IE-13.5' }],
+        split: {
+          by: 'amount',
+          shares: [
+            { coding: { costCentre: '410' }, value: '60.00' },
+            { coding: { costCentre: '420' }, value: '32.00' },
+          ],
+        },
       },
     ],
   },

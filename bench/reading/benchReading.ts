@@ -1,15 +1,18 @@
+import sharp from 'sharp';
 import { toMinor } from '../../core/numbers/amount.ts';
 import type { Found, Reading } from '../../core/evidence/reading/reading.types.ts';
-import { randomFrom } from '../../demo/random.ts';
+import { randomFrom, type Random } from '../../demo/random.ts';
 import { readFile } from '../../server/platform/outside/reading/readFile.ts';
 import { inventFacts, LOCALES, type Facts } from './facts.ts';
 import { LAYOUTS, type Layout } from './layouts.ts';
 import { LAYOUTS_SEEN } from './layoutsSeen.ts';
 import { LAYOUTS_UNSEEN } from './layoutsUnseen.ts';
+import { MORE_LOCALES } from './moreLocales.ts';
+import { openPress, SHEETS, sheetOf } from './sheets.ts';
 import { HARMS, spoil } from './spoil.ts';
 
 const AS_OF = '2026-06-30';
-const FIELDS = ['amount', 'date', 'currency', 'tax'] as const;
+const FIELDS = ['amount', 'date', 'currency', 'tax', 'card'] as const;
 type FieldName = (typeof FIELDS)[number];
 
 /** How a field was read. Sure and wrong is what must not happen. */
@@ -29,38 +32,76 @@ export interface Miss {
   grade: Grade;
   says: string;
 }
+interface Drawn {
+  at: string;
+  facts: Facts;
+  bytes: Buffer;
+}
 
-const SETS: readonly { set: string; layouts: readonly Layout[]; seed: number }[] = [
-  { set: 'layouts the reader was made with', layouts: LAYOUTS, seed: 11 },
-  { set: 'layouts it was changed for since', layouts: LAYOUTS_SEEN, seed: 12 },
-  { set: 'layouts it was never changed for', layouts: LAYOUTS_UNSEEN, seed: 14 },
+const SETS: readonly { set: string; draw: () => AsyncGenerator<Drawn> }[] = [
+  { set: 'layouts the reader was made with', draw: () => drawn(LAYOUTS, 11) },
+  { set: 'layouts it was changed for since', draw: () => drawn([...LAYOUTS_SEEN, ...LAYOUTS_UNSEEN], 12) },
+  { set: 'forty set by a browser, clean', draw: () => printed(21, false) },
+  { set: 'forty set by a browser, spoilt', draw: () => printed(22, true) },
 ];
 
-/** Draws, spoils and reads a receipt for every layout and locale, each with the next kind of harm. */
-export async function benchReading(): Promise<{ tallies: Tally[]; misses: Miss[] }> {
+/** Draws, spoils and reads receipts of every set, or of those whose name has a word. */
+export async function benchReading(only = ''): Promise<{ tallies: Tally[]; misses: Miss[] }> {
   const tallies: Tally[] = [];
   const misses: Miss[] = [];
-  for (const { set, layouts, seed } of SETS) {
-    const random = randomFrom(seed);
+  for (const { set, draw } of SETS.filter((s) => s.set.includes(only))) {
     const own = FIELDS.map((field): Tally => ({ set, field, count: 0, right: 0, sureWrong: 0 }));
-    for (const [l, layout] of layouts.entries())
-      for (const [k, locale] of LOCALES.entries()) {
-        const harm = HARMS[(l * 3 + k) % HARMS.length]!;
-        const facts = inventFacts(random, locale, AS_OF);
-        const bytes = await spoil(await layout(facts).png(), harm, random);
-        const { reading } = await readFile({ kind: 'picture', type: 'image/jpeg', bytes, asOf: AS_OF });
-        for (const tally of own) {
-          const { grade, says } = gradeOf(tally.field, reading, facts);
-          tally.count += 1;
-          if (grade === 'right') tally.right += 1;
-          if (grade === 'sure but wrong') tally.sureWrong += 1;
-          if (grade !== 'right')
-            misses.push({ set, at: `${locale.prefix} ${l + 1} ${harm}`, field: tally.field, grade, says });
-        }
+    for await (const { at, facts, bytes } of draw()) {
+      const { reading } = await readFile({ kind: 'picture', type: 'image/jpeg', bytes, asOf: AS_OF });
+      for (const tally of own) {
+        const { grade, says } = gradeOf(tally.field, reading, facts);
+        tally.count += 1;
+        if (grade === 'right') tally.right += 1;
+        if (grade === 'sure but wrong') tally.sureWrong += 1;
+        if (grade !== 'right') misses.push({ set, at, field: tally.field, grade, says });
       }
+    }
     tallies.push(...own);
   }
   return { tallies, misses };
+}
+
+/** A receipt for every layout and country, each with the next kind of harm. */
+async function* drawn(layouts: readonly Layout[], seed: number): AsyncGenerator<Drawn> {
+  const random = randomFrom(seed);
+  for (const [l, layout] of layouts.entries())
+    for (const [k, locale] of LOCALES.entries()) {
+      const harm = HARMS[(l * 3 + k) % HARMS.length]!;
+      const facts = inventFacts(random, locale, AS_OF);
+      yield { at: `${locale.prefix} ${l + 1} ${harm}`, facts, bytes: await spoil(await layout(facts).png(), harm, random) };
+    }
+}
+
+/** Forty receipts, one a layout, of the countries in turn; spoilt ones lie on their side now and then, as on a table. */
+async function* printed(seed: number, spoilt: boolean): AsyncGenerator<Drawn> {
+  const random = randomFrom(seed);
+  const press = await openPress();
+  try {
+    for (let layout = 0; layout < SHEETS; layout += 1) {
+      const locale = MORE_LOCALES[layout % MORE_LOCALES.length]!;
+      const facts = inventFacts(random, locale, AS_OF);
+      const png = await press.print(sheetOf(layout, facts));
+      const harm = spoilt ? HARMS[1 + (layout % (HARMS.length - 1))]! : 'none';
+      yield { at: `${locale.prefix} ${layout + 1} ${harm}`, facts, bytes: await asTaken(png, harm, spoilt, layout, random) };
+    }
+  } finally {
+    await press.close();
+  }
+}
+
+async function asTaken(png: Buffer, harm: (typeof HARMS)[number], spoilt: boolean, layout: number, random: Random) {
+  const lying = spoilt && layout % 5 === 4;
+  const laid = await sharp(png)
+    .rotate(lying ? 90 * (1 + (layout % 3)) : 0)
+    .extend({ top: 20, bottom: 20, left: 20, right: 20, background: spoilt ? '#8d8579' : '#ffffff' })
+    .png()
+    .toBuffer();
+  return spoil(laid, harm, random);
 }
 
 /** Right in how many percent, where a wrong field that was called sure is taken off once more. */
@@ -75,6 +116,8 @@ function gradeOf(field: FieldName, reading: Reading, facts: Facts): { grade: Gra
       return judge(reading.date, (v) => v === facts.date);
     case 'currency':
       return judge(reading.currency, (v) => v === currency);
+    case 'card':
+      return judge(reading.cardDigits, (v) => v === facts.card);
     case 'tax': {
       const found = reading.taxes[0];
       const right =

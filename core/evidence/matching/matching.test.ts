@@ -19,6 +19,7 @@ describe('a score', () => {
     expect(scorePair(side('a'), side('b'))).toEqual({
       score: 100,
       reasons: ['same amount', 'same day', 'same merchant'],
+      differs: null,
     });
   });
 
@@ -49,7 +50,7 @@ describe('pairs', () => {
   it('are chosen together, not one by one', () => {
     const lines = [side('l1', { date: '2026-03-02' }), side('l2', { date: '2026-03-05' })];
     const charges = [side('c1', { date: '2026-03-05' }), side('c2', { date: '2026-03-16' })];
-    const pairs = pairUp(lines, charges).map((p) => [p.left[0], p.right]);
+    const pairs = pairUp(lines, charges).map((p) => [p.left[0], p.right[0]]);
     expect(pairs.sort()).toEqual([
       ['l1', 'c1'],
       ['l2', 'c2'],
@@ -65,17 +66,80 @@ describe('pairs', () => {
     expect(pairUp(lines, [side('bill')])).toEqual([
       {
         left: ['night', 'breakfast'],
-        right: 'bill',
+        right: ['bill'],
         score: 90,
         reasons: ['2 lines add up to it', 'same day', 'same merchant'],
+        differs: null,
       },
     ]);
+  });
+
+  it('put one line to the charges that add up to it', () => {
+    const charges = [side('out', { amount: 6000n }), side('back', { amount: 2450n, date: '2026-03-03' })];
+    expect(pairUp([side('return')], charges)).toMatchObject([{ left: ['return'], right: ['out', 'back'], score: 80 }]);
   });
 
   it('leave alone what has no partner', () => {
     expect(pairUp([side('a')], [side('b', { amount: 1n })])).toEqual([]);
     expect(pairUp([], [])).toEqual([]);
     expect(pairUp([side('a', { amount: null })], [side('b', { amount: null })])).toEqual([]);
+  });
+});
+
+describe('what differs', () => {
+  const near = (left: Partial<Side>, right: Partial<Side>) => pairUp([side('a', left)], [side('b', right)])[0] ?? null;
+
+  it('is proposed with the difference named, below everything that agrees', () => {
+    const cases: [Partial<Side>, Partial<Side>, string][] = [
+      [{}, { amount: 8451n }, '0.01 EUR more'],
+      [{}, { amount: 8449n, date: '2026-03-04' }, '0.01 EUR less'],
+      [{ amount: 3800n }, { amount: 4200n }, '4.00 EUR more, as a tip would be'],
+      [{}, { date: '2026-03-18' }, '16 days apart'],
+      [
+        { amount: 10834n, currency: 'USD', estimates: [{ amount: 8400n, currency: 'EUR' }] },
+        { amount: 8450n },
+        '84.00 EUR at the rate of the day, 0.5 % apart',
+      ],
+    ];
+    for (const [left, right, differs] of cases) {
+      const pair = near(left, right);
+      expect(pair?.differs).toBe(differs);
+      expect(pair!.score).toBeLessThanOrEqual(80);
+    }
+  });
+
+  it('is not proposed when it differs too much, in two things, or is of strangers', () => {
+    expect(near({ amount: 3800n }, { amount: 4751n })).toBeNull();
+    expect(near({ amount: 3800n }, { amount: 3794n })).toBeNull();
+    expect(near({ amount: 100n }, { amount: 102n, date: '2026-03-09' })).toBeNull();
+    expect(near({}, { date: '2026-04-02' })).toBeNull();
+    expect(near({}, { amount: 8451n, merchant: 'Pier Cafe' })).toBeNull();
+    expect(near({}, { amount: 8451n, currency: 'USD' })).toBeNull();
+    const dollars = { amount: 10834n, currency: 'USD', estimates: [{ amount: 8000n, currency: 'EUR' }] };
+    expect(near(dollars, {})).toBeNull();
+    expect(near({ amount: -8450n }, { amount: 8451n })).toBeNull();
+  });
+
+  it('never takes the place of a pair that agrees', () => {
+    const pairs = pairUp([side('a')], [side('tip', { amount: 9000n }), side('same', { date: '2026-03-06' })]);
+    expect(pairs).toMatchObject([{ right: ['same'], differs: null }]);
+  });
+});
+
+describe('strangers', () => {
+  it('that add up by chance, lie eleven days apart or have no date are no pair', () => {
+    const parts = [side('x', { amount: 6000n, merchant: 'Pier Cafe' }), side('y', { amount: 2450n, merchant: 'Ferry' })];
+    expect(pairUp(parts, [side('bill')])).toEqual([]);
+    expect(pairUp([side('a', { merchant: 'Pier Cafe' })], [side('b', { date: '2026-03-13' })])).toEqual([]);
+    expect(pairUp([side('a', { date: null })], [side('b')])).toEqual([]);
+    expect(pairUp([side('a', { merchant: 'Pier Cafe' })], [side('b', { date: '2026-03-03' })])).toHaveLength(1);
+  });
+});
+
+describe('the digits of a card', () => {
+  it('that were read lower the score where they differ, and forbid nothing', () => {
+    const score = (digits: string) => pairUp([side('a', { digits })], [side('b', { digits: '4410', card: 'K1' })])[0]!.score;
+    expect([score('4410'), score('4416'), score('8803')]).toEqual([100, 94, 80]);
   });
 });
 

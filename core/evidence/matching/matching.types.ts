@@ -6,18 +6,31 @@ export interface Side {
   currency: string | null;
   /** What the bank took, where that is another currency. */
   settled?: { amount: bigint; currency: string } | null;
+  /** What the amount comes to in other currencies at the published rate of its day. */
+  estimates?: readonly { amount: bigint; currency: string }[];
   /** ISO 8601. */
   date: string | null;
   merchant: string | null;
-  /** The last four digits of the card. */
+  /** The card it is known to be of: another one is another spending. */
   card?: string | null;
+  /** The last digits of the card as they were read from a paper, or as the known card has them. */
+  digits?: string | null;
 }
 
-/** A proposed pair: usually one left side; several when together they are the right one. */
+/** A proposed pair: usually one on each side; several on one of them when together they are the other. */
 export interface Pair {
   left: string[];
-  right: string;
+  right: string[];
   /** 0 to 100; 100 is the same in everything. */
   score: number;
   reasons: string[];
+  /** What differs though it looks like the same spending; such a pair is accepted by itself, never with others. */
+  differs: string | null;
+}
+
+/** How likely two sides are the same spending, with the reasons. */
+export interface Score {
+  score: number;
+  reasons: string[];
+  differs: string | null;
 }

@@ -54,6 +54,10 @@ describe('a total', () => {
     expect(read(text).amount?.value).toBe(amount);
   });
 
+  it('is not the tax below its label', () => {
+    expect(read('#Shop\nA 3.000\nGrand Total\nA VAT 10 % 3.041\nBHD 33.455').amount?.value).not.toBe('3.041');
+  });
+
   it('is not lowered by a minus that stands between two figures', () => {
     expect(read('#Shop\nOpen 8.00 - 20.00\nTotal EUR 12.50').amount?.value).toBe('12.50');
   });
@@ -115,6 +119,12 @@ describe('taxes', () => {
       { rate: '5', tax: '5.00' },
       { rate: '9.975', tax: '9.98' },
     ]);
+  });
+
+  it('are read from a row whose rate is not legible, where just one can be', () => {
+    const row = '#Shop\n% Net VAT Gross\n| 87.13 | 16.56 | 103.69\nTotal EUR 103.69';
+    expect(read(row).taxes).toMatchObject([{ rate: '19', base: '87.13', tax: '16.56' }]);
+    expect(read('#Shop\nTotal EUR 240.95\nVAT 21 3% 41.82').taxes).toMatchObject([{ rate: '21', tax: '41.82' }]);
   });
 
   it('of the items are not counted beside those of the bill', () => {

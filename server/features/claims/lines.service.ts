@@ -51,7 +51,6 @@ async function edit(
   if (!line) throw new Refused('not-found', { what: 'line' });
   if (set.category !== undefined) line.category = set.category;
   if (set.items) takeItems(line, set.items);
-  requireWhole(line);
   await replaceLine(trx, at, lineRecord(line));
   const columns = columnsOf(set);
   if (Object.keys(columns).length > 0) await updateLine(trx, key, columns);
@@ -65,15 +64,6 @@ function takeItems(line: Line, items: Item[]): void {
   if (items.length === 0 && line.items?.length) line.category = first ?? null;
   if (items.length > 0) Object.assign(line, { category: null, tax: [], split: null });
   line.items = items;
-}
-
-/** A line with items is their sum, to the minor unit. */
-function requireWhole({ id, amount, currency, items }: Line): void {
-  if (!items?.length) return;
-  const left =
-    minorOf(amount, currency, 'amount') - items.reduce((sum, i) => sum + minorOf(i.amount, currency, 'items'), 0n);
-  if (left !== 0n)
-    throw new Refused('items-left', { left: fromMinor(left, currency), currency, line: id, path: 'items' });
 }
 
 function columnsOf(set: LineEdit['set']): Record<string, unknown> {

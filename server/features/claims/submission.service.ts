@@ -41,6 +41,8 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim): Promise<Ou
   row.submitted_on = today(context.clock, timeZone);
   const { assessed, columns } = await assessRows(trx, context.clock, row, revision);
   if (assessed.document.claim.lines.length === 0) throw new Refused('no-lines', { claim: row.number });
+  const half = assessed.assessment.findings.find((f) => f.code === 'items-off');
+  if (half) throw new Refused('items-left', { line: half.line, left: half.difference });
   const frozen = frozenOf(assessed);
   await freezeVersion(trx, claim.at, frozen, context.clock.now());
   return {

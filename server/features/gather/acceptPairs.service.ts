@@ -6,8 +6,10 @@ import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { lockCharges, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf, lockChargesToFree } from '../../records/cards/charges.ts';
-import { restateLine, updateLine } from '../../records/claims/claims.queries.ts';
+import { deleteLine, restateLine, updateLine } from '../../records/claims/claims.queries.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
+import { paidBy, stateBefore } from './chargeOnLine.ts';
+import { partLine, withParts } from './partLine.ts';
 import { refOf, selectDraftLines, type DraftLine } from './gather.queries.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
@@ -20,18 +22,21 @@ const namesOf = (refs: Refs): string[] => refs.map((r) => `${r.claim}/${r.line}`
 /** Accepts pairs, all or none, on every claim they touch. */
 export function acceptPairs(context: Context, actor: Actor, { revisions, pairs }: PairRequest): Promise<void> {
   const refs = pairs.flatMap((p) => p.lines);
-  const charges = pairs.flatMap((p) => (p.charge ? [p.charge] : []));
+  const charges = pairs.flatMap((p) => [...(p.charge ? [p.charge] : []), ...(p.charges ?? [])]);
   const claims = claimsOf(refs, revisions);
   const facts = () => ({ lines: namesOf(refs) });
   return inTransaction(context, (trx) =>
-    touchClaims(context, trx, { act: 'pair', actor, claims, charges, facts }, async () => {
+    touchClaims(context, trx, { act: 'pair', actor, claims, charges, facts }, async (locked) => {
       await lockCharges(trx, charges);
       await lockReceipts(
         trx,
         pairs.flatMap((p) => (p.receipt ? [p.receipt] : [])),
       );
       const lines = new Map((await selectDraftLines(trx, actor.id)).map((l) => [refOf(l), l]));
-      for (const pair of pairs) await accept(trx, actor, pair, lines);
+      for (const pair of pairs) {
+        if (pair.charges) await partLine(trx, locked, onlyLine(pair, lines), await chargesFor(trx, actor, pair.charges));
+        await accept(trx, actor, pair, lines);
+      }
     }),
   );
 }
@@ -51,6 +56,24 @@ async function accept(
   if (pair.receipt) await pairReceipt(trx, actor, own, pair.receipt);
 }
 
+function onlyLine({ lines: refs }: PairRequest['pairs'][number], lines: ReadonlyMap<string, DraftLine>): DraftLine {
+  const line = refs.length === 1 ? lines.get(namesOf(refs)[0]!) : undefined;
+  if (!line) throw new Refused('not-found', { what: 'line' });
+  return line;
+}
+
+/** The actor's charges, in the order they are named; none of them marked as claimed already. */
+async function chargesFor(trx: Db, actor: Actor, ids: readonly string[]): Promise<ChargeRecord[]> {
+  const found = await selectCharges(trx, { holderId: actor.id, ids });
+  return ids.map((id) => {
+    const charge = found.find((c) => String(c.id) === id);
+    if (!charge) throw new Refused('not-found', { what: 'charge' });
+    if (charge.marked)
+      throw new Refused('charge-in-use', { merchant: charge.merchant, state: 'marked as claimed already' });
+    return charge;
+  });
+}
+
 async function pairCharge(
   trx: Db,
   actor: Actor,
@@ -58,10 +81,7 @@ async function pairCharge(
   chargeId: string,
   takeAmount: boolean,
 ): Promise<void> {
-  const [charge] = await selectCharges(trx, { holderId: actor.id, ids: [chargeId] });
-  if (!charge) throw new Refused('not-found', { what: 'charge' });
-  if (charge.marked)
-    throw new Refused('charge-in-use', { merchant: charge.merchant, state: 'marked as claimed already' });
+  const [charge] = (await chargesFor(trx, actor, [chargeId])) as [ChargeRecord];
   const taken = lines.find((l) => l.charge_id !== null);
   if (taken) throw new Refused('pair-taken', { line: taken.id, claim: taken.number });
   const money = fit(lines, charge, takeAmount);
@@ -71,16 +91,6 @@ async function pairCharge(
   }
   await divideCharge(trx, charge);
 }
-
-const paidBy = (charge: ChargeRecord) => ({
-  charge_id: charge.id,
-  paid_by: 'card',
-  card: charge.card,
-  rate_kind: 'card',
-  rate_value: null,
-  settled_amount: charge.settledAmount,
-  settled_currency: charge.settledCurrency,
-});
 
 /**
  * The amount a line gets, null where it keeps its own, or why the lines cannot be on the charge. What the bank said never
@@ -128,17 +138,6 @@ const isForeignOf = (line: DraftLine, charge: ChargeRecord): boolean =>
 const isAsTaken = (line: DraftLine, charge: ChargeRecord): boolean =>
   charge.lines.length === 0 && line.currency === charge.settledCurrency && line.amount === charge.settledAmount;
 
-const stateBefore = (l: DraftLine) => ({
-  paid_by: l.paid_by,
-  card: l.card,
-  amount: String(l.amount),
-  currency: l.currency,
-  rate_kind: l.rate_kind,
-  rate_value: l.rate_value,
-  settled_amount: l.settled_amount === null ? null : String(l.settled_amount),
-  settled_currency: l.settled_currency,
-});
-
 async function pairReceipt(trx: Db, actor: Actor, lines: readonly DraftLine[], receiptId: string): Promise<void> {
   for (const line of lines) {
     const receipt = await receiptFor(trx, actor, receiptId, line.number);
@@ -155,16 +154,25 @@ export function undoPairs(
   const wanted = new Set(namesOf(refs));
   return inTransaction(context, async (trx) => {
     const mine = async () => (await selectDraftLines(trx, actor.id)).filter((l) => wanted.has(refOf(l)));
-    const charges = what === 'charge' ? chargesOf(await mine()) : [];
+    const charges = what === 'charge' ? chargesOf(await withParts(trx, actor, await mine())) : [];
     const touch = { act: 'unpair' as const, actor, charges, facts: () => ({ lines: [...wanted], what }) };
     await touchClaims(context, trx, { ...touch, claims: claimsOf(refs, revisions) }, async () => {
       if (what === 'charge') await lockChargesToFree(trx, charges);
-      for (const line of await mine()) {
-        if (what === 'receipt') await updateLine(trx, line, { receipt_id: null });
-        else if (line.charge_id !== null) await unpairCharge(trx, line);
-      }
+      if (what === 'receipt') for (const line of await mine()) await updateLine(trx, line, { receipt_id: null });
+      else await unpairCharges(trx, actor, await mine());
     });
   });
+}
+
+/** Takes charges off lines; the parts of one line become that line again, and their charges are free too. */
+async function unpairCharges(trx: Db, actor: Actor, lines: readonly DraftLine[]): Promise<void> {
+  for (const line of await withParts(trx, actor, lines)) {
+    if (line.charge_id === null) continue;
+    const isPart = line.before_pair?.partOf !== undefined;
+    if (isPart) await deleteLine(trx, { claim_id: line.claim_id, version: line.version, id: line.id });
+    else await unpairCharge(trx, line);
+    if (isPart) await divideAgain(trx, line.charge_id);
+  }
 }
 
 const chargesOf = (lines: readonly DraftLine[]): string[] =>
@@ -175,6 +183,10 @@ async function unpairCharge(trx: Db, line: DraftLine): Promise<void> {
   const { amount, currency } = (line.before_pair ?? {}) as { amount?: string; currency?: string };
   if (amount && currency) await restateLine(trx, line, { amount: BigInt(amount), currency });
   await updateLine(trx, line, { ...before, charge_id: null, before_pair: null });
-  const [charge] = await selectCharges(trx, { ids: [String(line.charge_id)] });
+  await divideAgain(trx, line.charge_id!);
+}
+
+async function divideAgain(trx: Db, chargeId: bigint): Promise<void> {
+  const [charge] = await selectCharges(trx, { ids: [String(chargeId)] });
   if (charge) await divideCharge(trx, charge);
 }

@@ -82,12 +82,12 @@ describe('pairs', () => {
     const view = await draft();
     const pair = view.proposals.charges.find((p: { left: string[] }) => p.left.length === 2);
     const lines = pair.left.map((ref: string) => ({ claim: 'C-1031', line: ref.split('/')[1] }));
-    const pairs = [{ lines, charge: pair.right }];
+    const pairs = [{ lines, charge: pair.right[0] }];
     expect((await tomas.post('/pairs', { revisions: { 'C-1031': view.revision + 5 }, pairs })).status).toBe(409);
     const { status } = await tomas.post('/pairs', { revisions: { 'C-1031': view.revision }, pairs });
     expect(status).toBe(200);
     const [a, b] = await settledOf('3', '4');
-    const charge = (await api.owner('charges').where({ id: pair.right }).first())!;
+    const charge = (await api.owner('charges').where({ id: pair.right[0] }).first())!;
     expect(a! + b!).toBe(BigInt(charge.settled_amount));
     const { body } = await tomas.post('/pairs/undo', { revisions: await revisionsOf(tomas), lines, what: 'charge' });
     expect(body.proposals.charges).toHaveLength(view.proposals.charges.length);
@@ -121,17 +121,23 @@ describe('pairs', () => {
 });
 
 describe('items of a draft’s line', () => {
-  it('are kept when they add up to the line, and refused with what is left when they do not', async () => {
+  it('are kept half done, with what is left said, and hold up only the submission', async () => {
     const { revision, lines } = await draft();
     const { line, amount } = lines[0];
     const items = (first: string) => ({
       revision,
       set: { items: [{ id: `${line}a`, amount: first, category: 'meal' }] },
     });
-    const wrong = await tomas.put(`/drafts/C-1031/lines/${line}`, items('0.01'));
-    expect(wrong.body.says).toMatch(/of line 1 is left/);
-    expect((await tomas.put(`/drafts/C-1031/lines/${line}`, items(amount))).status).toBe(200);
-    expect((await leilani.put(`/drafts/C-1031/lines/${line}`, items(amount))).status).toBe(404);
+    const half = await tomas.put(`/drafts/C-1031/lines/${line}`, items('0.01'));
+    expect(half.status).toBe(200);
+    const off = half.body.findings.find((f: { line: string; says: string }) => f.line === line && /leave/.test(f.says));
+    expect(off.says).toContain(((Math.round(Number(amount) * 100) - 1) / 100).toFixed(2));
+    const seen = half.body.claim.revision;
+    const submitted = await tomas.post('/claims/C-1031/submit', { revision: seen });
+    expect([submitted.status, submitted.body.code]).toEqual([422, 'items-left']);
+    const whole = { ...items(amount), revision: seen };
+    expect((await tomas.put(`/drafts/C-1031/lines/${line}`, whole)).status).toBe(200);
+    expect((await leilani.put(`/drafts/C-1031/lines/${line}`, whole)).status).toBe(404);
   });
 });
 

@@ -5,6 +5,7 @@ import type { Actor, Context } from '../../platform/context.ts';
 import { selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf, standingOf, writeCharge } from '../../records/cards/charges.ts';
 import { selectOwnReceipts, type ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
+import { estimatesIn } from './estimates.ts';
 import { refOf, selectDraftLines, selectDrafts, type DraftLine } from './gather.queries.ts';
 
 /** The lines of a person's drafts, their free charges and receipts, and which of them look like the same spending. */
@@ -17,8 +18,9 @@ export async function viewPairs({ db }: Pick<Context, 'db'>, actor: Actor) {
   ]);
   const free = charges.filter((c) => ['open', 'partly on claims'].includes(standingOf(c)));
   const loose = receipts.filter((r) => r.usedOn.length === 0);
+  const estimate = await estimatesIn(db, [...lines, ...loose.map(shownBy)], free);
   const open = free.filter((c) => standingOf(c) === 'open').map(sideOfCharge);
-  const unpaired = lines.filter((l) => l.charge_id === null && l.paid_by !== 'central').map(sideOfLine);
+  const unpaired = lines.filter((l) => l.charge_id === null && l.paid_by !== 'central').map(sideOfLine).map(estimate);
   const bare = lines.filter((l) => l.receipt_id === null).map(sideOfLine);
   const papers = loose.map(sideOfReceipt);
   return {
@@ -29,12 +31,14 @@ export async function viewPairs({ db }: Pick<Context, 'db'>, actor: Actor) {
     receipts: loose.map(writeReceiptSide),
     proposals: {
       charges: await paired(unpaired, free.map(sideOfCharge)),
-      receipts: await paired(bare, papers),
+      receipts: (await paired(bare, papers)).filter(ofOneEach),
       /** Receipts and charges that are on no line yet, to be put on a claim together. */
-      spendings: (await paired(papers, open)).filter((p) => p.left.length === 1),
+      spendings: (await paired(papers.map(estimate), open)).filter(ofOneEach),
     } satisfies Record<string, Pair[]>,
   };
 }
+
+const ofOneEach = ({ left, right }: Pair): boolean => left.length === 1 && right.length === 1;
 
 /** Pairs of both sides; about fifty comparisons cost what a part of a claim does. */
 const paired = (lefts: Side[], rights: Side[]): Promise<Pair[]> =>
@@ -57,7 +61,7 @@ const writeLine = (line: DraftLine) => ({
 
 function shownBy(r: ReceiptRecord) {
   if (r.confirmedAt)
-    return { amount: r.amount, currency: r.currency, date: r.date, merchant: r.merchant, card: r.cardDigits };
+    return { amount: r.amount, currency: r.currency, date: r.date, merchant: r.merchant, digits: r.cardDigits };
   const { amount, currency, date, merchant, cardDigits } = r.reading ?? {};
   const minor = amount && currency ? readAmount(amount.value, currency.value) : null;
   return {
@@ -65,7 +69,7 @@ function shownBy(r: ReceiptRecord) {
     currency: currency?.value ?? null,
     date: date?.value ?? null,
     merchant: merchant?.value ?? null,
-    card: cardDigits?.value ?? null,
+    digits: cardDigits?.value ?? null,
   };
 }
 
@@ -97,5 +101,6 @@ const sideOfCharge = (c: ChargeRecord): Side => ({
   date: c.purchasedOn,
   merchant: c.merchant,
   card: c.card,
+  digits: c.digits,
 });
 const sideOfReceipt = (r: ReceiptRecord): Side => ({ id: String(r.id), ...shownBy(r) });

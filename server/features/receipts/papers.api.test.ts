@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { PDFDocument } from 'pdf-lib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { freeChargeOf, ownReceipt, take } from '../../../test/fixtures/gathering.ts';
+import { freeChargeOf, ownReceipt, revisionsOf, take } from '../../../test/fixtures/gathering.ts';
 import { pdf } from '../../../test/fixtures/badReceipts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
@@ -20,6 +20,7 @@ interface Receipt {
   standing: string;
   madeFrom: string[];
   pages: { turns: number }[];
+  usedOn: { claim: string }[];
 }
 const upload = async (person: Client, bytes: Uint8Array, name: string) => {
   const form = new FormData();
@@ -35,6 +36,12 @@ async function added(person: Client, bytes: Uint8Array, name: string): Promise<R
   return (await byId(person, body.added[0].id))!;
 }
 const seen = ({ id, revision }: Receipt) => ({ id, revision });
+
+async function onLine(total: string): Promise<string> {
+  const receipt = await ownReceipt(tomas, total, true);
+  expect((await take(tomas, { receipt, category: 'meal' })).status).toBe(201);
+  return receipt;
+}
 
 describe('two photographs', () => {
   it('become one receipt with both pages, and two again', async () => {
@@ -54,10 +61,14 @@ describe('two photographs', () => {
     expect([top.id, bottom.id, made.id].map((id) => now.some((r) => r.id === id))).toEqual([true, true, false]);
   });
 
-  it('of which one is on a claim, or somebody else’s, stay two', async () => {
-    const used = await ownReceipt(tomas, '71.10', true);
-    const charge = await freeChargeOf(tomas);
-    expect((await take(tomas, { receipt: used, charge: charge.id, category: charge.category })).status).toBe(201);
+  it('of which both are on lines, one is under review, or somebody else’s, stay two', async () => {
+    const used = await onLine('71.10');
+    const other = await onLine('71.20');
+    const both = await tomas.post('/receipts/combine', { receipts: [seen((await byId(tomas, used))!), seen((await byId(tomas, other))!)] });
+    expect([both.status, both.body.code]).toEqual([409, 'receipts-in-use']);
+    const { claim } = (await byId(tomas, used))!.usedOn[0]!;
+    const revision = (await revisionsOf(tomas))[claim];
+    expect((await tomas.post(`/claims/${claim}/submit`, { revision })).status).toBe(200);
     const free = await added(tomas, await picture('#ccc'), 'free.png');
     const onClaim = (await byId(tomas, used))!;
     const refused = await tomas.post('/receipts/combine', { receipts: [seen(free), seen(onClaim)] });

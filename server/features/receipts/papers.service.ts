@@ -13,8 +13,11 @@ import {
   selectPaper,
   selectReceipt,
   selectReceiptOf,
+  updateReceipt,
   type ReceiptRecord,
 } from '../../records/receipts/receipts.queries.ts';
+import { touchClaims } from '../../records/claims/touchClaims.ts';
+import { moveLinesToReceipt } from '../../records/claims/preparation.queries.ts';
 import { lockReceipts } from '../../records/receipts/receiptFor.ts';
 import { sha256Of, storeReceipt } from './receipts.files.ts';
 import { assertFree, receiptRecords, type SeenReceipt } from './receipts.store.ts';
@@ -33,12 +36,17 @@ export function turnPage(services: Services, actor: Actor, seen: SeenReceipt, pa
   );
 }
 
-/** Makes one receipt of several: photographs of one paper, or a bill and its card slip, with their pages in that order. */
+/**
+ * Makes one receipt of several: photographs of one paper, or a bill and its card slip, with their pages in that order. One
+ * of them may be on a line in preparation, which then has the one that was made, with what was confirmed of it.
+ */
 export async function combineReceipts(services: Services, actor: Actor, seen: readonly SeenReceipt[]): Promise<bigint> {
   const receipts = await ownReceipts(services.db, actor, seen);
   const papers = await Promise.all(receipts.map((r) => paperOf(services.db, r)));
   const name = `${receipts[0]!.name} and ${receipts.length - 1} more`;
   const bytes = await readable(name, () => services.reader.combine(papers, actor.id));
+  const used = receipts.filter((r) => r.usedOn.length > 0);
+  if (used.length > 1) throw new Refused('receipts-in-use', { claim: used[1]!.usedOn[0]!.claim });
   const [made] = await replace(services, actor, seen, [{ name, bytes }]);
   return made!;
 }
@@ -51,6 +59,7 @@ export async function divideReceipt(
   parts: readonly number[][],
 ): Promise<bigint[]> {
   const [receipt] = await ownReceipts(services.db, actor, [seen]);
+  assertUnused(receipt!);
   const { name, pages, kind } = receipt!;
   if (kind !== 'pdf' || pages.length < 2) throw new Refused('receipt-one-page', { name });
   const wanted = parts.flat().sort((a, b) => a - b);
@@ -102,7 +111,7 @@ async function ownReceipts(db: Db, actor: Actor, seen: readonly SeenReceipt[]): 
   for (const { id } of seen) {
     const receipt = await selectReceipt(db, id);
     if (receipt?.ownerId !== actor.id) throw new Refused('not-found', { what: 'receipt' });
-    assertUnused(receipt);
+    assertFree(receipt);
     receipts.push(receipt);
   }
   return receipts;
@@ -124,19 +133,51 @@ async function replace(services: Services, actor: Actor, seen: readonly SeenRece
   for (const file of files) accepted.push({ ...file, file: await inspected(services, actor, file) });
   const madeFrom = seen.map(({ id }) => String(id));
   return inTransaction(services, async (trx) => {
-    await lockReceipts(trx, madeFrom);
-    for (const { id, revision } of seen)
-      await perform(services, trx, { ...RECEIPTS, act: 'replace', key: id, actor, revision }, async ({ receipt }) => {
-        assertUnused(receipt);
-        return { result: undefined, facts: { by: files.length } };
-      });
-    const made: bigint[] = [];
-    for (const { name, bytes, file } of accepted) {
-      const receipt = await storeReceipt(services, trx, actor, { name, cameIn: null, bytes, sha256: sha256Of(bytes), file, madeFrom });
-      made.push(receipt.id);
-    }
-    return made;
+    const uses = await usesOf(trx, seen);
+    const claims = [...new Set(uses.map((use) => use.claim))].map((number) => ({ number, revision: null }));
+    const facts = () => ({ lines: uses.map((use) => `${use.claim}/${use.line}`) });
+    return touchClaims(services, trx, { act: 'pair', actor, claims, charges: [], facts }, async () => {
+      await lockReceipts(trx, madeFrom);
+      const confirmed = await replaceEach(services, trx, actor, seen, files.length);
+      const made: bigint[] = [];
+      for (const { name, bytes, file } of accepted) {
+        const paper = { name, cameIn: null, bytes, sha256: sha256Of(bytes), file, madeFrom };
+        made.push((await storeReceipt(services, trx, actor, paper)).id);
+      }
+      if (confirmed) await moveToMade(trx, confirmed, made[0]!);
+      return made;
+    });
   });
+}
+
+const usesOf = async (trx: Db, seen: readonly SeenReceipt[]) =>
+  (await Promise.all(seen.map(({ id }) => selectReceipt(trx, id)))).flatMap((receipt) => receipt?.usedOn ?? []);
+
+/** Puts each of them aside; the one that is on a line, if one is. */
+async function replaceEach(
+  services: Services,
+  trx: Db,
+  actor: Actor,
+  seen: readonly SeenReceipt[],
+  by: number,
+): Promise<ReceiptRecord | null> {
+  let used: ReceiptRecord | null = null;
+  for (const { id, revision } of seen)
+    await perform(services, trx, { ...RECEIPTS, act: 'replace', key: id, actor, revision }, async ({ receipt }) => {
+      assertFree(receipt);
+      if (receipt.usedOn.length > 0) used = receipt;
+      return { result: undefined, facts: { by } };
+    });
+  return used;
+}
+
+/** A line that had one of the papers has what was made of them, and what its owner confirmed stays confirmed. */
+async function moveToMade(trx: Db, from: ReceiptRecord, to: bigint): Promise<void> {
+  const { amount, currency, date, merchant, taxNumber, cardDigits, taxes, confirmedAt } = from;
+  const facts = { amount, currency, date, merchant, tax_number: taxNumber, card_digits: cardDigits };
+  if (confirmedAt)
+    await updateReceipt(trx, to, { ...facts, taxes: JSON.stringify(taxes), confirmed_at: confirmedAt, state: 'confirmed' });
+  await moveLinesToReceipt(trx, from.id, to);
 }
 
 async function inspected(services: Services, actor: Actor, { name, bytes }: MadeFile): Promise<Accepted> {

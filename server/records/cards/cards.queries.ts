@@ -4,6 +4,7 @@ import type { Db } from '../../platform/db/connect.ts';
 export interface ChargeRecord {
   id: bigint;
   card: string;
+  digits: string;
   label: string;
   cardKind: 'company' | 'purchasing';
   holderId: string;
@@ -34,6 +35,7 @@ const chargeRecords = (db: Db) =>
     .select(
       'h.id',
       'h.card_id as card',
+      'c.digits',
       'c.label',
       'c.kind as cardKind',
       'c.holder_id as holderId',
@@ -65,16 +67,12 @@ export interface ChargeFilter {
   to?: string;
   ids?: readonly string[];
 }
-const MOST_CHARGES = 2000;
-
-/** Charges by holder, card or days, newest first. */
+/** Charges by holder, card, days or ids, newest first; all there are. */
 export async function selectCharges(db: Db, { holderId, card, from, to, ids }: ChargeFilter): Promise<ChargeRecord[]> {
-  const query = chargeRecords(db)
-    .orderBy([
-      { column: 'h.booked_on', order: 'desc' },
-      { column: 'h.id', order: 'desc' },
-    ])
-    .limit(MOST_CHARGES);
+  const query = chargeRecords(db).orderBy([
+    { column: 'h.booked_on', order: 'desc' },
+    { column: 'h.id', order: 'desc' },
+  ]);
   if (holderId) query.where('c.holder_id', holderId);
   if (card) query.where('h.card_id', card);
   if (from && to) query.whereBetween('h.booked_on', [from, to]);

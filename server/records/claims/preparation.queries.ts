@@ -39,6 +39,15 @@ export function selectClaimsOfCharges(trx: Db, chargeIds: readonly string[]): Pr
     .pluck('c.number');
 }
 
+/** Puts one receipt in the place of another on lines of claims in preparation. The caller holds the claims' locks. */
+export async function moveLinesToReceipt(trx: Db, from: bigint, to: bigint): Promise<void> {
+  await trx.raw(
+    `update lines l set receipt_id = ? from claims c
+     where c.id = l.claim_id and c.version = l.version and c.state = any(?) and l.receipt_id = ?`,
+    [String(to), [...IN_PREPARATION], String(from)],
+  );
+}
+
 /** The charge a line stands on; null for none, and for a line that is not there. */
 export async function selectChargeOfLine(
   trx: Db,

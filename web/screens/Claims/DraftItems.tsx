@@ -26,7 +26,7 @@ interface Row {
 
 const PRIVATE = '~private';
 
-/** Breaks a line into items; what is left of it stays in sight, and saving waits until nothing is. */
+/** Breaks a line into items; what is left of it stays in sight. Half-done items are kept: only submitting asks for nothing left. */
 export function DraftItems({ view, line, chart, onSaved, onFail, onClose }: DraftItemsProps) {
   const [rows, setRows] = useState(() => rowsOf(line));
   const [busy, setBusy] = useState(false);
@@ -147,8 +147,9 @@ function Left({ left, currency }: { left: bigint; currency: string }) {
   return (
     <p className="flex items-center justify-between gap-3 border-t border-base-300 py-1">
       <span className="font-semibold">Left of the line</span>
-      <span className={left === 0n ? '' : 'text-error'} role="status">
+      <span className={left === 0n ? '' : 'text-warning'} role="status">
         <Money amount={fromMinor(left, currency)} currency={currency} strong />
+        {left !== 0n && <span className="ml-2 text-sm">to be found before you submit</span>}
       </span>
     </p>
   );
@@ -216,9 +217,7 @@ function problemOf(rows: readonly Row[], line: Line): string | null {
   const unread = rows.findIndex((r) => minorOf(r.amount, line.currency) === null);
   if (unread >= 0) return `Enter an amount such as 12.50 in row ${unread + 1}.`;
   if (rows.some((r) => r.category === '')) return 'Choose a category for each item.';
-  const left = leftOfLine(rows, line);
-  if (left === 0n) return null;
-  return `${fromMinor(left, line.currency)} ${line.currency} is left. Change the items until nothing is.`;
+  return null;
 }
 
 function minorOf(typed: string, currency: string): bigint | null {

@@ -18,7 +18,8 @@ export function Pairs() {
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
   const proposals = proposalsOf(data);
-  const above = proposals.filter((p) => p.pair.score >= least);
+  // What differs is looked at one by one, whatever it scores.
+  const above = proposals.filter((p) => p.pair.differs === null && p.pair.score >= least);
 
   return (
     <div className="w-full flex-1 p-3 sm:p-4">
@@ -55,7 +56,7 @@ function Proposals({ proposals, least, busy, onAccept }: ProposalsProps) {
   return (
     <ul aria-label="Proposed pairs" className="rounded-box border border-base-300 bg-base-100">
       {proposals.map((p) => (
-        <ProposalRow key={p.key} proposal={p} dim={p.pair.score < least} busy={busy} onAccept={() => onAccept(p)} />
+        <ProposalRow key={p.key} proposal={p} dim={p.pair.score < least || p.pair.differs !== null} busy={busy} onAccept={() => onAccept(p)} />
       ))}
     </ul>
   );
@@ -98,7 +99,7 @@ function usePairing(data: PairsView | undefined, mutate: ReturnType<typeof usePa
   const undo = async (wishes: PairWish[], from: Record<string, number>) => {
     let revisions = from;
     for (const what of ['charge', 'receipt'] as const) {
-      const lines = wishes.filter((w) => w[what]).flatMap((w) => w.lines);
+      const lines = wishes.filter((w) => w[what] ?? (what === 'charge' && w.charges)).flatMap((w) => w.lines);
       if (lines.length === 0) continue;
       const view = await gather.unpair(revisions, lines, what).catch(failed);
       if (view) void mutate(view, false);
@@ -133,12 +134,12 @@ function offerTheBanks(failure: unknown, wishes: PairWish[], accept: (wishes: Pa
 function proposalsOf(data: PairsView): Proposal[] {
   const of = (kind: 'charge' | 'receipt', pairs: Pair[]) =>
     pairs.map((pair) => ({
-      key: `${kind} ${pair.left.join(' ')} ${pair.right}`,
+      key: `${kind} ${pair.left.join(' ')} ${pair.right.join(' ')}`,
       kind,
       pair,
       wish: wishOf(kind, pair),
       left: pair.left.map((ref) => sideOf(data, 'line', ref)),
-      right: sideOf(data, kind, pair.right),
+      right: pair.right.map((id) => sideOf(data, kind, id)),
     }));
   return [...of('charge', data.proposals.charges), ...of('receipt', data.proposals.receipts)]
     .filter(isPossible)
@@ -173,15 +174,28 @@ function ProposalRow({ proposal: p, dim, busy, onAccept }: ProposalRowProps) {
         ))}
       </span>
       <span className="min-w-0">
-        <Side side={p.right} />
-        <span className="quiet block text-sm">{p.pair.reasons.join(' · ')}</span>
+        {p.right.map((side) => (
+          <Side key={side.id} side={side} />
+        ))}
+        <Reasons pair={p.pair} />
       </span>
       <button type="button" className="btn btn-sm" disabled={busy} onClick={onAccept}>
-        Accept
+        {p.wish.takeAmount ? 'Accept with the bank’s amount' : 'Accept'}
       </button>
     </li>
   );
 }
+
+/** Why the two look like one spending; what differs is said in front. */
+const Reasons = ({ pair: { reasons, differs } }: { pair: Pair }) => (
+  <span className="quiet block text-sm">
+    {differs && <strong className="text-warning">{differs}</strong>}
+    {reasons
+      .filter((reason) => reason !== differs)
+      .map((reason, i) => (i > 0 || differs ? ` · ${reason}` : reason))
+      .join('')}
+  </span>
+);
 
 function Paired({ data, onUndo }: { data: PairsView; onUndo: (wish: PairWish) => void }) {
   const lines = data.lines.filter((l) => l.charge !== null || l.receipt !== null);

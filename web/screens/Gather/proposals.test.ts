@@ -41,14 +41,14 @@ describe('a side of a pair', () => {
   it('that has gone makes the pair impossible', () => {
     const [here, gone] = [sideOf(data, 'line', 'C-1031/2'), sideOf(data, 'charge', '9')];
     expect(gone.name).toBeNull();
-    expect(isPossible({ left: [here], right: gone } as never)).toBe(false);
-    expect(isPossible({ left: [here], right: here } as never)).toBe(true);
+    expect(isPossible({ left: [here], right: [gone] } as never)).toBe(false);
+    expect(isPossible({ left: [here], right: [here] } as never)).toBe(true);
   });
 });
 
 it('a pair is asked for by claim and line, and by the charge or receipt', () => {
   expect(refOf('C-1031/2')).toEqual({ claim: 'C-1031', line: '2' });
-  const pair = { left: ['C-1031/2', 'C-1032/1'], right: '7' } as never;
+  const pair = { left: ['C-1031/2', 'C-1032/1'], right: ['7'], differs: null } as never;
   expect(wishOf('charge', pair)).toEqual({
     lines: [
       { claim: 'C-1031', line: '2' },
@@ -56,4 +56,10 @@ it('a pair is asked for by claim and line, and by the charge or receipt', () => 
     ],
     charge: '7',
   });
+  expect(wishOf('charge', { left: ['C-1031/2'], right: ['7'], differs: '0.01 EUR more' } as never)).toMatchObject({
+    charge: '7',
+    takeAmount: true,
+  });
+  const two = { left: ['C-1031/2'], right: ['7', '8'], differs: null } as never;
+  expect(wishOf('charge', two)).toEqual({ lines: [{ claim: 'C-1031', line: '2' }], charges: ['7', '8'] });
 });

@@ -17,10 +17,10 @@ export interface Proposal {
   pair: Pair;
   wish: PairWish;
   left: SideView[];
-  right: SideView;
+  right: SideView[];
 }
 
-export const isPossible = (p: Proposal): boolean => p.right.name !== null && p.left.every((side) => side.name !== null);
+export const isPossible = (p: Proposal): boolean => [...p.left, ...p.right].every((side) => side.name !== null);
 
 /** "C-1031/2" is line 2 of claim C-1031. */
 export function refOf(ref: string): { claim: string; line: string } {
@@ -28,10 +28,12 @@ export function refOf(ref: string): { claim: string; line: string } {
   return { claim: ref.slice(0, at), line: ref.slice(at + 1) };
 }
 
-export const wishOf = (kind: 'charge' | 'receipt', pair: Pair): PairWish => ({
-  lines: pair.left.map(refOf),
-  [kind]: pair.right,
-});
+/** What is asked for when a pair is accepted. Where something differs, what the bank took goes for a charge. */
+export function wishOf(kind: 'charge' | 'receipt', { left, right, differs }: Pair): PairWish {
+  const lines = left.map(refOf);
+  if (right.length > 1) return { lines, charges: right };
+  return { lines, [kind]: right[0], ...(kind === 'charge' && differs !== null ? { takeAmount: true } : {}) };
+}
 
 export function sideOf(data: PairsView, kind: 'line' | 'charge' | 'receipt', id: string): SideView {
   switch (kind) {

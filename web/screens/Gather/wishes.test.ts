@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { partner, plannedLine, PRIVATE, problemOf, takeOf } from './wishes.ts';
 
-const pairs = (score: number) =>
+const pairs = (score: number, differs: string | null = null) =>
   ({
-    proposals: { spendings: [{ left: ['r1'], right: 'c1', score }] },
+    proposals: { spendings: [{ left: ['r1'], right: ['c1'], score, differs }] },
     charges: [{ id: 'c1', merchant: 'Ferry', purchasedOn: '2026-11-01', category: 'travel' }],
     receipts: [{ id: 'r1', name: 'scan.png' }],
   }) as never;
@@ -16,6 +16,7 @@ describe('a receipt and a charge of one spending', () => {
     expect(partner(receipt, pairs(70))).toMatchObject({ charge: 'c1', category: 'travel' });
     expect(partner(charge, pairs(70))).toMatchObject({ receipt: 'r1', category: null });
     expect(partner(receipt, pairs(69))).toBeNull();
+    expect(partner(receipt, pairs(80, '4.00 EUR more, as a tip would be'))).toBeNull();
     expect(partner({ ...receipt, receipt: 'r2' }, pairs(90))).toBeNull();
   });
   it('make one line, with the category of the charge', () => {

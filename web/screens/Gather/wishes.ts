@@ -36,14 +36,17 @@ const LEAST_TOGETHER = 70;
 /** The charge of a receipt, or the receipt of a charge, that is most likely the same spending; null when none is likely. */
 export function partner(wish: Wish, pairs: PairsView): Partner | null {
   const pair = pairs.proposals.spendings.find(
-    (p) => p.score >= LEAST_TOGETHER && (wish.receipt ? p.left[0] === wish.receipt : p.right === wish.charge),
+    (p) =>
+      p.differs === null
+      && p.score >= LEAST_TOGETHER
+      && (wish.receipt ? p.left[0] === wish.receipt : p.right[0] === wish.charge),
   );
   if (!pair) return null;
   if (!wish.receipt) {
     const receipt = pairs.receipts.find((r) => r.id === pair.left[0]);
     return receipt ? { receipt: receipt.id, name: `the receipt ${receipt.name}`, category: null } : null;
   }
-  const charge = pairs.charges.find((c) => c.id === pair.right);
+  const charge = pairs.charges.find((c) => c.id === pair.right[0]);
   if (!charge) return null;
   const name = `the charge of ${charge.merchant}, ${charge.purchasedOn}`;
   return { charge: charge.id, name, category: charge.category };

@@ -19,7 +19,9 @@ export function findTaxes(
   const rated = lines.flatMap((line, i) => {
     const rates = [...line.text.matchAll(RATE)];
     if (rates.length > 1) return [];
-    return (rates[0] ? ratedLine(lines, amounts, i, rates[0][1]!, total) : tableRow(lines, amounts, i)) ?? [];
+    if (!rates[0]) return tableRow(lines, amounts, i) ?? [];
+    const before = /(?<![\d.,])(\d{1,2}) $/.exec(line.text.slice(0, rates[0].index))?.[1];
+    return ratedLine(lines, amounts, i, [rates[0][1]!, ...(before ? [before] : [])], total) ?? [];
   });
   const found = rated.length > 0 ? rated : lines.flatMap((_, i) => unratedLine(lines, amounts, i, total) ?? []);
   const extras = amounts.filter((a) => a.exact && EXTRA.test(plain(lines[a.line]!.text))).map((a) => a.minor);
@@ -37,7 +39,7 @@ function ratedLine(
   lines: readonly TextLine[],
   amounts: readonly Money[],
   i: number,
-  printed: string,
+  printed: readonly string[],
   total: bigint | null,
 ): TaxLine | null {
   const numbers = amountsFor(lines, amounts, i);
@@ -88,6 +90,18 @@ function tableRow(lines: readonly TextLine[], amounts: readonly Money[], i: numb
     const pair = pairOf(numbers, rate);
     if (pair) return lineOf(rate, pair.base, pair.tax, true);
   }
+  return netTaxGross(numbers);
+}
+
+/** A row whose rate is not legible: net, tax and gross that add up, where just one of the usual rates leads to the tax. */
+function netTaxGross(numbers: readonly Money[]): TaxLine | null {
+  for (const tax of numbers)
+    for (const net of numbers) {
+      if (tax.minor <= 0n || net.minor <= tax.minor) continue;
+      if (!numbers.some((gross) => gross.minor === net.minor + tax.minor)) continue;
+      const rates = USUAL_RATES.filter((rate) => isTaxOn(tax.minor, net.minor, rate));
+      if (rates.length === 1) return lineOf(rates[0]!, net.minor, tax, true);
+    }
   return null;
 }
 
@@ -112,9 +126,12 @@ function unratedLine(
 const TAX_NUMBER = new RegExp(`(?<![a-z])${TAX_NUMBER_LABEL.source}[a-z]{0,3} ?\\d{5}`, 'u');
 const isTaxNumber = (text: string): boolean => TAX_NUMBER.test(text);
 
-/** The rate as printed, or with misread zeros put right where only so the figures of the line agree with it. */
-function rateOf(printed: string, numbers: readonly Money[], total: bigint | null) {
-  const rates = zeroed(rateIn(printed));
+/**
+ * The rate as printed, with misread zeros put right, or the number right before it (a sign that was taken for a digit),
+ * where only so the figures of the line agree with it.
+ */
+function rateOf(printed: readonly string[], numbers: readonly Money[], total: bigint | null) {
+  const rates = printed.flatMap((one) => zeroed(rateIn(one)));
   const agreeing = rates.find((r) => pairOf(numbers, r) || numbers.some((a) => isTaxOf(a.minor, total, r)));
   const rate = agreeing ?? rates[0]!;
   return { rate, pair: pairOf(numbers, rate) };

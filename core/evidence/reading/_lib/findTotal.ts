@@ -100,7 +100,7 @@ function valueFor(
   if (own.length > 0) return own.findLast((a) => a.exact) ?? own.at(-1)!;
   const next = amounts.filter((a) => a.line === i + 1 && lines[i + 1]!.page === lines[i]!.page);
   const below = next.at(-1);
-  const bare = below && texts[i + 1]!.replace(/[^a-z]/g, '').length <= 4;
+  const bare = below && !TAX.test(texts[i + 1]!) && texts[i + 1]!.replace(/[^a-z]/g, '').length <= 4;
   return bare ? below : null;
 }
 

@@ -56,6 +56,6 @@ function tellKroner(found: Found | null, lines: readonly TextLine[]): Found | nu
 
 export function byCountry(lines: readonly TextLine[]): Found | null {
   const text = plain(lines.map((l) => l.text).join('\n'));
-  const code = EURO.test(text) ? 'EUR' : OTHERS.find(([pattern]) => pattern.test(text))?.[1];
+  const code = EURO.test(text) ? 'EUR' : [...OTHERS, ...NORDIC].find(([pattern]) => pattern.test(text))?.[1];
   return code ? { value: code, sure: 'doubtful', spot: null, because: 'the country it comes from pays in it' } : null;
 }

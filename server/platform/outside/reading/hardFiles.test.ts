@@ -49,6 +49,16 @@ describe('a picture', () => {
   });
 });
 
+describe('white letters on a black band', () => {
+  it('are read as the others are', async () => {
+    const { width = 1 } = await sharp(await photograph()).metadata();
+    const band = { left: 0, top: 336, width, height: 46 };
+    const negative = await sharp(await photograph()).extract(band).negate({ alpha: false }).png().toBuffer();
+    const bytes = await sharp(await photograph()).composite([{ input: negative, left: band.left, top: band.top }]).png().toBuffer();
+    expect(facts(await readPicture(bytes))).toEqual(FACTS);
+  });
+});
+
 interface Row {
   text: string;
   right?: string;

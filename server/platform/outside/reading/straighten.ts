@@ -55,7 +55,10 @@ async function isNoisy(picture: Buffer): Promise<boolean> {
   return middle >= NOISE;
 }
 
-/** Divides each pixel by the light around it: shadows and creases go, ink stays. */
+/** Where the ground is darker than this part of the paper, letters are printed white on black. */
+const REVERSED = 0.4;
+
+/** Divides each pixel by the light around it: shadows and creases go, ink stays. White letters on black become black ones. */
 async function evenLight(picture: Buffer, width: number, height: number): Promise<Buffer> {
   const sized = await sharp(picture).resize(width, height, { kernel: 'cubic' }).toBuffer();
   const small = { width: Math.max(1, Math.round(width / 8)), height: Math.max(1, Math.round(height / 8)) };
@@ -66,12 +69,26 @@ async function evenLight(picture: Buffer, width: number, height: number): Promis
     .toBuffer();
   const grey = await sharp(sized).greyscale().raw().toBuffer();
   const even = Buffer.alloc(grey.length);
-  for (let i = 0; i < grey.length; i += 1) even[i] = Math.min(255, (grey[i]! * 240) / Math.max(light[i]!, 24));
+  const dark = paperOf(light) * REVERSED;
+  for (let i = 0; i < grey.length; i += 1) {
+    const [ink, ground] = light[i]! < dark ? [255 - grey[i]!, 255 - light[i]!] : [grey[i]!, light[i]!];
+    even[i] = Math.min(255, (ink * 240) / Math.max(ground, 24));
+  }
   return sharp(even, { raw: { width, height, channels: 1 } })
     .sharpen({ sigma: 1.2 })
     .normalise({ lower: 1, upper: 80 })
     .png({ compressionLevel: 1 })
     .toBuffer();
+}
+
+/** How light the paper is: nine of ten places are darker, or lie in shadow. */
+function paperOf(light: Buffer): number {
+  const counts = new Uint32Array(256);
+  for (const value of light) counts[value]! += 1;
+  let above = 0;
+  let value = 255;
+  while (above + counts[value]! < light.length / 10) above += counts[value--]!;
+  return value;
 }
 
 /** The angle in degrees by which rows of text are turned (positive: clockwise), found where their profile is sharpest. */
