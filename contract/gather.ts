@@ -139,7 +139,7 @@ const receipt = z.object({
   usedOn: z.array(z.object({ claim: id, line: id, state: z.string() })),
   alike: z.array(
     z.object({
-      exact: z.boolean(),
+      how: z.enum(['file', 'picture', 'figures']).describe('The same file, almost the same picture, or the same figures.'),
       own: z.boolean(),
       id: recordId.nullable(),
       name: z.string().nullable(),

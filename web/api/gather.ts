@@ -5,6 +5,7 @@ import { claimAnswer } from '../../contract/claims.ts';
 import {
   cardsAnswer,
   chargesAnswer,
+  madeAnswer,
   monthAnswer,
   pairsAnswer,
   receiptsAnswer,
@@ -42,6 +43,7 @@ export const useReceipts = () =>
   useSWR('/receipts', getter(receiptsAnswer), {
     refreshInterval: (data) => (data?.receipts.some((r) => r.state === 'waiting') ? LOOK_AGAIN_MS : 0),
   });
+export const useGoneReceipts = () => useSWR('/receipts?of=gone', getter(receiptsAnswer));
 export const useCharges = () => useSWR('/charges', getter(chargesAnswer));
 export const usePairs = () => useSWR('/pairs', getter(pairsAnswer), { revalidateOnFocus: false });
 export const useCards = () => useSWR('/cards', getter(cardsAnswer));
@@ -59,6 +61,12 @@ export const gather = {
   confirm: (id: string, facts: Confirmation) => send('PUT', `/receipts/${id}`, receiptsAnswer, facts),
   readAgain: ({ id, revision }: Seen) => send('POST', `/receipts/${id}/read`, receiptsAnswer, { revision }),
   remove: ({ id, revision }: Seen) => send('DELETE', `/receipts/${id}?revision=${revision}`, receiptsAnswer),
+  combine: (receipts: readonly Seen[]) =>
+    send('POST', '/receipts/combine', madeAnswer, { receipts: receipts.map(({ id, revision }) => ({ id, revision })) }),
+  divide: ({ id, revision }: Seen, parts: number[][]) =>
+    send('POST', `/receipts/${id}/divide`, madeAnswer, { revision, parts }),
+  turn: ({ id, revision }: Seen, page: number, turns: number) =>
+    send('PUT', `/receipts/${id}/pages/${page}/turn`, receiptsAnswer, { revision, turns }),
   bringBack: (id: string) => send('POST', `/receipts/${id}/back`, receiptsAnswer),
   markCharge: ({ id, revision }: Seen, reason: string | null) =>
     send('PUT', `/charges/${id}/mark`, chargesAnswer, { revision, reason }),

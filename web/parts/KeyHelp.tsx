@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
+import { Dialog } from './Dialog.tsx';
 import { setSingleKeys, singleKeysOn } from './useKeys.ts';
 
 const KEYS: [string, string][] = [
@@ -24,24 +25,11 @@ const KEYS: [string, string][] = [
 
 /** All keys, and the switch for those who do not want single letters to act. */
 export function KeyHelp({ onClose }: { onClose: () => void }) {
-  const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => dialog.current?.showModal(), []);
   return (
-    <dialog
-      ref={dialog}
-      onClose={onClose}
-      aria-labelledby="keys-title"
-      className="m-auto w-[34rem] max-w-[92vw] rounded-box border border-base-300 bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/40"
-    >
-      <h2 id="keys-title" className="mb-3 text-lg font-semibold">
-        Keys
-      </h2>
+    <Dialog title="Keys" onClose={onClose}>
       <KeyList />
       <SingleKeys />
-      <form method="dialog" className="mt-4 text-right">
-        <button className="btn btn-sm">Close</button>
-      </form>
-    </dialog>
+    </Dialog>
   );
 }
 

@@ -11,9 +11,11 @@ export interface SpotMark {
 }
 interface ReceiptViewerProps {
   id: string;
-  pages: { width: number; height: number }[];
+  pages: { width: number; height: number; turns: number }[];
   label: string;
   marks?: readonly SpotMark[];
+  /** Keeps a page as it was turned, for whoever may say so; without it a turn is for this look alone. */
+  onTurn?: (page: number, turns: number) => void;
 }
 
 const ZOOMS = [1, 1.5, 2, 3, 4];
@@ -22,12 +24,18 @@ const ZOOMS = [1, 1.5, 2, 3, 4];
  * The pages of a receipt with zoom, quarter turns and marks where figures were read; the same for claimant, approver and
  * reviewer. A mark in focus brings its page.
  */
-export function ReceiptViewer({ id, pages, label, marks = [] }: ReceiptViewerProps) {
+export function ReceiptViewer({ id, pages, label, marks = [], onTurn }: ReceiptViewerProps) {
   const [zoom, setZoom] = useState(0);
-  const [turns, setTurns] = useState(0);
+  const [turned, setTurned] = useState<Readonly<Record<number, number>>>({});
   const [failed, setFailed] = useState(false);
   const [page, setChosen] = usePage(pages.length, marks.find((m) => m.focus)?.spot.page ?? null);
-  const size = pages[page - 1] ?? { width: 1, height: 1 };
+  const size = pages[page - 1] ?? { width: 1, height: 1, turns: 0 };
+  const turns = turned[page] ?? size.turns;
+  const turn = () => {
+    const next = (turns + 1) % 4;
+    setTurned({ ...turned, [page]: next });
+    onTurn?.(page, next);
+  };
   return (
     <figure className="flex min-h-72 flex-1 flex-col border-t border-base-300">
       <Tools
@@ -37,7 +45,7 @@ export function ReceiptViewer({ id, pages, label, marks = [] }: ReceiptViewerPro
         setChosen={setChosen}
         zoom={zoom}
         setZoom={setZoom}
-        onTurn={() => setTurns((turns + 1) % 4)}
+        onTurn={turn}
       />
       <div
         className="min-h-0 flex-1 overflow-auto bg-base-300 p-2"

@@ -15,13 +15,12 @@ import {
   resetReading,
   selectClaimsWithFile,
   selectOwnReceipts,
-  selectTwins,
   selectWaiting,
   storeFailure,
   storeReading,
   type ReceiptRecord,
-  type Twin,
 } from '../../records/receipts/receipts.queries.ts';
+import { selectTwins, type Twin } from '../../records/receipts/twins.queries.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';
 import { onlyClaim } from '../../records/claims/usesOf.ts';
 import { assertFree, receiptRecords, type LockedReceipt, type SeenReceipt } from './receipts.store.ts';
@@ -92,7 +91,7 @@ function writeReceipt(r: ReceiptRecord, twins: readonly Twin[], actor: Actor) {
     alike: twins
       .filter((t) => t.ofId === r.id)
       .map((t) => ({
-        exact: t.exact,
+        how: t.how,
         own: t.ownerId === actor.id,
         id: t.ownerId === actor.id ? String(t.id) : null,
         name: t.ownerId === actor.id ? t.name : null,

@@ -1,8 +1,7 @@
 import type { ReceiptState } from '../../../core/workflow/lifecycles/gathering.ts';
 import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
-import { looksAlike } from '../../../core/evidence/duplicates/findDuplicates.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { PAGES, SHOWS } from './shows.ts';
+import { PAGES } from './shows.ts';
 import type { Accepted, FileKind, Method } from '../../platform/outside/reading/reading.types.ts';
 
 /** Stores an accepted file once by its content hash; the same content again changes nothing. */
@@ -318,59 +317,6 @@ export async function lockReceipt(trx: Db, id: bigint): Promise<ReceiptState | u
     .forUpdate()
     .first('state');
   return row?.state;
-}
-
-export interface Twin {
-  id: bigint;
-  sha256: string;
-  ofId: bigint;
-  ownerId: string;
-  owner: string;
-  name: string;
-  addedAt: Date;
-  exact: boolean;
-}
-
-/** Receipts of anybody that are the same file as, or look almost like, the given ones; the given ones themselves left out. */
-export async function selectTwins(
-  db: Db,
-  of: readonly { id: bigint; sha256: string; likeness: string | null }[],
-): Promise<Twin[]> {
-  if (of.length === 0) return [];
-  const bands = (['1', '5', '9', '13'] as const).map(
-    (from) => `substr(f.likeness, ${from}, 4) = substr(mine.likeness, ${from}, 4)`,
-  );
-  const candidates = (join: string) => `
-    select mine.id as "ofId", mine.sha256 as "mineSha", mine.likeness as "mineLikeness", mine.shows as "mineShows", mine.state as "mineState",
-      r.id, r.sha256, f.likeness, ${SHOWS('r', 'g')} as shows,
-      r.owner_id as "ownerId", p.name as owner, r.name, r.added_at as "addedAt"
-    from mine join receipt_files f on ${join}
-    join receipts r on r.sha256 = f.sha256 and r.id <> mine.id and r.state in ('added', 'confirmed')
-    left join readings g on g.sha256 = r.sha256
-    join people p on p.id = r.owner_id`;
-  const { rows } = await db.raw(
-    `with mine as (select r.id, r.sha256, f.likeness, ${SHOWS('r', 'g')} as shows, g.state from receipts r join receipt_files f on f.sha256 = r.sha256
-       left join readings g on g.sha256 = r.sha256 where r.id = any(?::bigint[]))
-     ${[candidates('f.sha256 = mine.sha256'), ...bands.map((band) => candidates(`mine.likeness is not null and ${band}`))].join(' union ')}`,
-    [of.map((r) => String(r.id))],
-  );
-  return (rows as TwinRow[]).flatMap(({ mineSha, mineLikeness, mineShows, mineState, likeness, shows, ...twin }) => {
-    const exact = twin.sha256 === mineSha;
-    const near =
-      !exact
-      && mineState !== 'waiting'
-      && looksAlike({ likeness: mineLikeness, shows: mineShows }, { likeness, shows });
-    return exact || near ? [{ ...twin, exact }] : [];
-  });
-}
-
-interface TwinRow extends Omit<Twin, 'exact'> {
-  mineSha: string;
-  mineLikeness: string | null;
-  mineShows: string | null;
-  mineState: string | null;
-  likeness: string | null;
-  shows: string | null;
 }
 
 export async function updateReceipt(trx: Db, id: bigint, columns: Record<string, unknown>): Promise<void> {

@@ -9,3 +9,11 @@ export const SHOWS = (
   reading: string,
 ) => `case when ${receipt}.amount is not null then ${receipt}.amount::text || ' ' || ${receipt}.currency
   else replace(${reading}.reading->'amount'->>'value', '.', '') || ' ' || (${reading}.reading->'currency'->>'value') end`;
+
+/** SQL for the day a receipt shows, ISO 8601, confirmed or read. */
+export const DAY_SHOWN = (receipt: string, reading: string) =>
+  `coalesce(${receipt}.date::text, ${reading}.reading->'date'->>'value')`;
+
+/** SQL for the merchant a receipt shows, confirmed or read. */
+export const MERCHANT_SHOWN = (receipt: string, reading: string) =>
+  `coalesce(${receipt}.merchant, ${reading}.reading->'merchant'->>'value')`;

@@ -7,103 +7,119 @@ import { failed } from '../../parts/failed.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { spotsOf } from '../../parts/spots.ts';
 import { toast } from '../../parts/toast.tsx';
+import { CompareReceipts } from './CompareReceipts.tsx';
+import { DivideReceipt } from './DivideReceipt.tsx';
 import { ReceiptForm } from './ReceiptForm.tsx';
 
 interface DetailProps {
   receipt: GatheredReceipt;
+  all: readonly GatheredReceipt[];
   onDone: (answer: ReceiptsView) => void;
   onReload: () => void;
 }
 
 /** One receipt: what is odd about it, what was read, the paper. */
-export function ReceiptDetail({ receipt, onDone, onReload }: DetailProps) {
+export function ReceiptDetail({ receipt, all, onDone, onReload }: DetailProps) {
   const [focus, setFocus] = useState<Field | null>(null);
-  const navigate = useNavigate();
-  const remove = async () => {
-    try {
-      onDone(await gather.remove(receipt));
-      void navigate('/gather/receipts');
-      const undo = () => void gather.bringBack(receipt.id).then(onDone, failed);
-      toast({ text: `${receipt.name} is taken away`, act: { label: 'Undo', run: undo } });
-    } catch (error) {
-      failed(error);
-    }
+  const fail = (error: unknown) => {
+    failed(error);
+    onReload();
   };
   return (
     <aside
       aria-label="Receipt"
       className="flex flex-col overflow-auto border-l border-base-300 bg-base-100 lg:sticky lg:top-0 lg:h-dvh lg:self-start"
     >
-      <DetailHead receipt={receipt} onRemove={() => void remove()} />
-      <Remarks receipt={receipt} />
-      <Body receipt={receipt} onFocus={setFocus} onDone={onDone} onReload={onReload} />
+      <DetailHead receipt={receipt} onDone={onDone} onReload={onReload} />
+      <Remarks receipt={receipt} all={all} />
+      <HowItWasRead receipt={receipt} onAgain={() => void gather.readAgain(receipt).then(onDone, failed)} />
+      <ReceiptForm
+        receipt={receipt}
+        onFocus={setFocus}
+        onDone={(answer) => {
+          onDone(answer);
+          toast({ text: 'Confirmed' });
+        }}
+        onFail={fail}
+      />
       <ReceiptViewer
         id={receipt.id}
         pages={receipt.pages}
         label={receipt.name}
         marks={spotsOf(receipt.reading, focus)}
+        onTurn={(page, turns) => void gather.turn(receipt, page, turns).then(onDone, fail)}
       />
     </aside>
   );
 }
 
-function DetailHead({ receipt, onRemove }: { receipt: GatheredReceipt; onRemove: () => void }) {
+function DetailHead({ receipt, onDone, onReload }: Omit<DetailProps, 'all'>) {
+  const [dividing, setDividing] = useState(false);
+  const navigate = useNavigate();
+  const leave = () => void navigate('/gather/receipts');
+  const remove = async () => {
+    try {
+      onDone(await gather.remove(receipt));
+      leave();
+      const undo = () => void gather.bringBack(receipt.id).then(onDone, failed);
+      toast({ text: `${receipt.name} is taken away`, act: { label: 'Undo', run: undo } });
+    } catch (error) {
+      failed(error);
+    }
+  };
+  const apart = () =>
+    void gather.bringBack(receipt.madeFrom[0]!).then((answer) => {
+      onDone(answer);
+      leave();
+    }, failed);
+  const free = receipt.usedOn.length === 0;
   return (
-    <div className="flex items-center gap-2 px-4 pt-3">
+    <div className="flex flex-wrap items-center gap-2 px-4 pt-3">
       <Link to="/gather/receipts" className="lg:hidden" aria-label="Back to the receipts">
         <ArrowLeft size={18} />
       </Link>
-      <h2 className="min-w-0 truncate font-semibold">
+      <h2 className="min-w-0 flex-1 truncate font-semibold">
         <bdi>{receipt.name}</bdi>
       </h2>
-      {receipt.usedOn.length === 0 && (
-        <button type="button" className="btn btn-xs ml-auto" onClick={onRemove}>
+      {free && receipt.madeFrom.length > 0 && (
+        <button type="button" className="btn btn-xs" onClick={apart}>
+          {receipt.madeFrom.length > 1 ? 'Take apart' : 'Make one again'}
+        </button>
+      )}
+      {free && receipt.kind === 'pdf' && receipt.pages.length > 1 && (
+        <button type="button" className="btn btn-xs" onClick={() => setDividing(true)}>
+          Divide…
+        </button>
+      )}
+      {free && (
+        <button type="button" className="btn btn-xs" onClick={() => void remove()}>
           Take away
         </button>
+      )}
+      {dividing && (
+        <DivideReceipt
+          receipt={receipt}
+          onClose={() => setDividing(false)}
+          onDivided={() => {
+            onReload();
+            leave();
+          }}
+          onDone={onDone}
+        />
       )}
     </div>
   );
 }
 
-interface BodyProps {
-  receipt: GatheredReceipt;
-  onFocus: (field: Field | null) => void;
-  onDone: DetailProps['onDone'];
-  onReload: () => void;
-}
-
-/** What was read, to be confirmed; or that it is still being read. */
-function Body({ receipt, onFocus, onDone, onReload }: BodyProps) {
-  return (
-    <>
-      {receipt.state === 'waiting' ? (
-        <p className="p-4" role="status">
-          It is being read. You can go on; nothing is lost when you leave.
-        </p>
-      ) : (
-        <>
-          {receipt.state === 'failed' && (
-            <NotRead receipt={receipt} onAgain={() => void gather.readAgain(receipt).then(onDone, failed)} />
-          )}
-          <ReceiptForm
-            receipt={receipt}
-            onFocus={onFocus}
-            onDone={(answer) => {
-              onDone(answer);
-              toast({ text: 'Confirmed' });
-            }}
-            onFail={(error) => {
-              failed(error);
-              onReload();
-            }}
-          />
-        </>
-      )}
-    </>
-  );
-}
-
-function NotRead({ receipt, onAgain }: { receipt: GatheredReceipt; onAgain: () => void }) {
+/** That it is still being read, or could not be: the form can be filled in all the same. */
+function HowItWasRead({ receipt, onAgain }: { receipt: GatheredReceipt; onAgain: () => void }) {
+  if (receipt.state === 'waiting')
+    return (
+      <p className="quiet px-4 pt-3" role="status">
+        It is being read. You can fill it in meanwhile, or go on; nothing is lost when you leave.
+      </p>
+    );
+  if (receipt.state !== 'failed') return null;
   return (
     <p role="alert" className="px-4 pt-3 text-warning">
       It could not be read: {receipt.problem}. Type what it shows, or{' '}
@@ -115,20 +131,40 @@ function NotRead({ receipt, onAgain }: { receipt: GatheredReceipt; onAgain: () =
   );
 }
 
-function Remarks({ receipt }: { receipt: GatheredReceipt }) {
-  const alike = receipt.alike.map((a) => {
-    const what = a.exact ? 'The same file' : 'A picture that looks almost the same';
-    return a.own
-      ? `${what} is among your receipts: ${a.name}.`
-      : `${what} was added by somebody else on ${a.addedAt.slice(0, 10)}.`;
-  });
-  const all = [...alike, ...receipt.remarks];
-  if (all.length === 0) return null;
+const ALIKE = {
+  file: 'The same file',
+  picture: 'A picture that looks almost the same',
+  figures: 'A receipt with the same amount, day and merchant',
+} as const;
+
+function Remarks({ receipt, all }: { receipt: GatheredReceipt; all: readonly GatheredReceipt[] }) {
+  const [beside, setBeside] = useState<GatheredReceipt | null>(null);
+  if (receipt.alike.length + receipt.remarks.length === 0) return null;
   return (
     <ul className="mx-4 mt-2 border-l-4 border-error pl-3 text-sm">
-      {all.map((text) => (
+      {receipt.alike.map((a, i) => {
+        const twin = all.find((r) => r.id === a.id);
+        return (
+          <li key={i}>
+            {a.own ? (
+              <>
+                {ALIKE[a.how]} is among your receipts: <bdi>{a.name}</bdi>.{' '}
+                {twin && (
+                  <button type="button" className="link" onClick={() => setBeside(twin)}>
+                    Look at both
+                  </button>
+                )}
+              </>
+            ) : (
+              `${ALIKE[a.how]} was added by somebody else on ${a.addedAt.slice(0, 10)}.`
+            )}
+          </li>
+        );
+      })}
+      {receipt.remarks.map((text) => (
         <li key={text}>{text}</li>
       ))}
+      {beside && <CompareReceipts receipts={[receipt, beside]} onClose={() => setBeside(null)} />}
     </ul>
   );
 }

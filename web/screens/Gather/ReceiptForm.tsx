@@ -1,9 +1,11 @@
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm, useWatch, type Control, type UseFormRegisterReturn } from 'react-hook-form';
 import { FIELDS, type Field } from '../../../core/evidence/reading/reading.types.ts';
 import { gather, type GatheredReceipt, type ReceiptsView } from '../../api/gather.ts';
 import { FIELD_NAMES } from '../../parts/spots.ts';
-import { groupDigits } from '../../parts/Money.tsx';
-import { confirmationOf, faultOf, surenessOf, typedOf } from './facts.ts';
+import { todayHere } from '../../parts/today.ts';
+import { confirmationOf, surenessOf, typedOf, typedSchema, type Typed } from './facts.ts';
+import { TaxFields } from './TaxFields.tsx';
 
 interface ReceiptFormProps {
   receipt: GatheredReceipt;
@@ -20,43 +22,41 @@ const SURE_WORDS = {
   'not found': 'not found',
 } as const;
 
-/** What was read, to be confirmed or put right; the field that is looked at is marked on the page. */
+/**
+ * What was read, to be confirmed or put right; the field that is looked at is marked on the page. It can be filled in while
+ * the file is still being read: what was typed stays, the rest is filled in when the reading comes.
+ */
 export function ReceiptForm({ receipt, onFocus, onDone, onFail }: ReceiptFormProps) {
-  const [typed, setTyped] = useState(() => typedOf(receipt));
-  const [tried, setTried] = useState(false);
-  const [busy, setBusy] = useState(false);
+  const { register, control, handleSubmit, formState } = useForm<Typed>({
+    values: typedOf(receipt),
+    resetOptions: { keepDirtyValues: true },
+    resolver: zodResolver(typedSchema(todayHere())),
+    mode: 'onTouched',
+  });
+  const { errors, isSubmitting } = formState;
   const locked = receipt.usedOn.some((use) => use.state !== 'draft' && use.state !== 'returned');
-  const submit = async () => {
-    setTried(true);
-    const facts = confirmationOf(receipt, typed);
-    if (!facts) return;
-    setBusy(true);
-    await gather.confirm(receipt.id, facts).then(onDone, onFail);
-    setBusy(false);
-  };
+  const submit = handleSubmit((typed) => gather.confirm(receipt.id, confirmationOf(receipt, typed)).then(onDone, onFail));
   return (
     <form
       aria-label="What the receipt shows"
       className="grid gap-x-4 gap-y-2 p-4 sm:grid-cols-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void submit();
-      }}
+      noValidate
+      onSubmit={(e) => void submit(e)}
     >
       {FIELDS.map((field) => (
         <ReadField
           key={field}
           field={field}
           receipt={receipt}
-          typed={typed}
-          fault={tried || typed[field] !== '' ? faultOf(field, typed) : null}
+          control={control}
+          entry={register(field)}
+          fault={errors[field]?.message}
           locked={locked}
           onFocus={() => onFocus(field)}
-          onChange={(text) => setTyped({ ...typed, [field]: text })}
         />
       ))}
-      <Taxes receipt={receipt} />
-      <Foot receipt={receipt} locked={locked} busy={busy} />
+      <TaxFields control={control} register={register} errors={errors.taxes} locked={locked} />
+      <Foot receipt={receipt} locked={locked} busy={isSubmitting} />
     </form>
   );
 }
@@ -80,28 +80,31 @@ function Foot({ receipt, locked, busy }: { receipt: GatheredReceipt; locked: boo
 interface ReadFieldProps {
   field: Field;
   receipt: GatheredReceipt;
-  typed: ReturnType<typeof typedOf>;
-  fault: string | null;
+  control: Control<Typed>;
+  entry: UseFormRegisterReturn;
+  fault: string | undefined;
   locked: boolean;
   onFocus: () => void;
-  onChange: (text: string) => void;
 }
 
 /** One fact of a receipt: what is typed, how sure the reading is of it, and what is wrong with it. */
-function ReadField({ field, receipt, typed, fault, locked, onFocus, onChange }: ReadFieldProps) {
-  const sure = surenessOf(receipt, field, typed);
+function ReadField({ field, receipt, control, entry, fault, locked, onFocus }: ReadFieldProps) {
+  const value = useWatch({ control, name: field });
   return (
     <label className="block text-sm">
-      <FieldName name={FIELD_NAMES[field]} sure={sure} because={receipt.reading?.[field]?.because} />
+      <FieldName
+        name={FIELD_NAMES[field]}
+        sure={surenessOf(receipt, field, value)}
+        because={receipt.reading?.[field]?.because}
+      />
       <input
         className={`input input-sm w-full ${field === 'amount' ? 'text-right tabular-nums' : ''} ${fault ? 'input-error' : ''}`}
         type={field === 'date' ? 'date' : 'text'}
         inputMode={field === 'amount' ? 'decimal' : field === 'cardDigits' ? 'numeric' : 'text'}
-        value={typed[field]}
         disabled={locked}
-        aria-invalid={fault !== null}
+        aria-invalid={fault !== undefined}
         onFocus={onFocus}
-        onChange={(e) => onChange(e.target.value)}
+        {...entry}
       />
       {fault && <span className="text-error">{fault}</span>}
     </label>
@@ -122,22 +125,5 @@ function FieldName({ name, sure, because }: FieldNameProps) {
         {SURE_WORDS[sure]}
       </span>
     </span>
-  );
-}
-
-function Taxes({ receipt }: { receipt: GatheredReceipt }) {
-  const taxes = receipt.confirmed?.taxes ?? receipt.reading?.taxes ?? [];
-  if (taxes.length === 0) return null;
-  return (
-    <p className="quiet text-sm sm:col-span-2">
-      Taxes read:{' '}
-      {taxes.map((t, i) => (
-        <span key={i}>
-          {i > 0 && '; '}
-          {t.rate} %{t.base && ` on ${groupDigits(t.base)}`}
-          {t.tax && ` = ${groupDigits(t.tax)}`}
-        </span>
-      ))}
-    </p>
   );
 }

@@ -12,7 +12,7 @@ export interface PageRead {
   /** Quarter turns clockwise after which the page stands upright. */
   turns: number;
   place(box: Box): Box;
-  /** A second look, for what stands alone or in large type: also words that the first one passed over. */
+  /** A second look, for what stands alone, in large type or white on black: also words that the first one passed over. */
   lookAgain(): Promise<Word[]>;
   /** A look for the digits of a card, where a word for one has none beside it. */
   lookForCard(): Promise<Word[]>;
@@ -66,10 +66,19 @@ async function attempt(picture: Buffer, page: number, turns: number): Promise<Pa
   const lookAgain = async () => {
     const size = { width: Math.round(width / 2), height: Math.round(height / 2) };
     const half = await sharp(png).resize(size.width, size.height).png({ compressionLevel: 1 }).toBuffer();
-    const others = await wordsOf(half, size, page, PSM.SPARSE_TEXT);
-    return [...words, ...others.filter((o) => !words.some((w) => overlap(w.box, o.box)))];
+    const lonely = await wordsOf(half, size, page, PSM.SPARSE_TEXT);
+    const reversed = await straighten(picture, turns, true);
+    const white = await wordsOf(reversed.png, reversed, page, PSM.SINGLE_BLOCK);
+    return better(better(words, lonely, 0), white, 1);
   };
   return { words, turns, place, lookAgain, lookForCard: () => lookForCard(png, words, digitsOf) };
+}
+
+/** Words, and those of another look where they were read better: of two in one place the first stays, unless the other is surer. */
+function better(words: readonly Word[], others: readonly Word[], surer: 0 | 1): Word[] {
+  const loses = (w: Word, to: Word) => overlap(w.box, to.box) && surer === 1 && to.confidence > w.confidence + 10;
+  const kept = words.filter((w) => !others.some((o) => loses(w, o)));
+  return [...kept, ...others.filter((o) => !kept.some((w) => overlap(w.box, o.box)))];
 }
 
 const overlap = (a: Box, b: Box): boolean =>

@@ -16,8 +16,11 @@ const MOST_ZOOM = 3;
 const TILT_SIDE = 700;
 const MOST_TILT = 14;
 
-/** Evens out the light, takes out the tilt and brings letters to the size the recogniser reads best. */
-export async function straighten(picture: Buffer, quarterTurns = 0): Promise<Straight> {
+/**
+ * Evens out the light, takes out the tilt and brings letters to the size the recogniser reads best. @param reversed
+ * whether letters that are white on black are made black on white; what lies in deep shadow suffers from it
+ */
+export async function straighten(picture: Buffer, quarterTurns = 0, reversed = false): Promise<Straight> {
   const turned = await sharp(picture)
     .rotate(quarterTurns * 90)
     .greyscale()
@@ -30,7 +33,7 @@ export async function straighten(picture: Buffer, quarterTurns = 0): Promise<Str
     LONG_SIDE / Math.max(width, height),
   );
   const clean = (await isNoisy(turned)) ? await sharp(turned).blur(1.2).toBuffer() : turned;
-  const even = await evenLight(clean, Math.round(width * zoom), Math.round(height * zoom));
+  const even = await evenLight(clean, Math.round(width * zoom), Math.round(height * zoom), reversed);
   const tilt = await tiltOf(even);
   const straight = sharp(even).rotate(-tilt, { background: '#ffffff' });
   const { data, info } = await straight.png({ compressionLevel: 1 }).toBuffer({ resolveWithObject: true });
@@ -58,8 +61,8 @@ async function isNoisy(picture: Buffer): Promise<boolean> {
 /** Where the ground is darker than this part of the paper, letters are printed white on black. */
 const REVERSED = 0.4;
 
-/** Divides each pixel by the light around it: shadows and creases go, ink stays. White letters on black become black ones. */
-async function evenLight(picture: Buffer, width: number, height: number): Promise<Buffer> {
+/** Divides each pixel by the light around it: shadows and creases go, ink stays. */
+async function evenLight(picture: Buffer, width: number, height: number, reversed: boolean): Promise<Buffer> {
   const sized = await sharp(picture).resize(width, height, { kernel: 'cubic' }).toBuffer();
   const small = { width: Math.max(1, Math.round(width / 8)), height: Math.max(1, Math.round(height / 8)) };
   const light = await sharp(await sharp(sized).resize(small.width, small.height).median(5).blur(5).toBuffer())
@@ -69,7 +72,7 @@ async function evenLight(picture: Buffer, width: number, height: number): Promis
     .toBuffer();
   const grey = await sharp(sized).greyscale().raw().toBuffer();
   const even = Buffer.alloc(grey.length);
-  const dark = paperOf(light) * REVERSED;
+  const dark = reversed ? paperOf(light) * REVERSED : 0;
   for (let i = 0; i < grey.length; i += 1) {
     const [ink, ground] = light[i]! < dark ? [255 - grey[i]!, 255 - light[i]!] : [grey[i]!, light[i]!];
     even[i] = Math.min(255, (ink * 240) / Math.max(ground, 24));
