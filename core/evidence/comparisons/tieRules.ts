@@ -9,27 +9,34 @@ import type { Comparison, Tie } from './tie.types.ts';
 export function tieRules(line: string, kind: Verdict['kind'], verdicts: readonly Verdict[]): Tie {
   const own = verdicts.filter((v) => v.kind === kind);
   const comparisons = own.map(compare);
-  const off = comparisons.find((c) => c.state === 'off');
+  const off = own.findIndex((_, i) => comparisons[i]!.state === 'off');
   const steps = own.filter((v) => v.owner).map((v) => ({ label: v.subject, value: `ask ${v.owner}`, source: null }));
   return {
     ...fromComparisons(line, kind, comparisons),
-    difference: off ? (off.difference ?? 'see rule') : null,
+    difference: off < 0 ? null : (comparisons[off]!.difference ?? own[off]!.short),
     steps: unique(steps),
   };
 }
 
 /** A note informs and leaves the comparison tied; stop and ask are off. */
 function compare(verdict: Verdict): Comparison {
-  const { subject, actual, allowed, unit, difference, kept, kind, severity, rule, says } = verdict;
+  const { actual, allowed, unit, kept, severity, says, wants } = verdict;
   const withUnit = (figure: string | null) => (figure && unit ? `${figure} ${unit}` : figure);
   return {
-    fact: kept && kind !== 'limit' ? subject : [rule, subject].filter(Boolean).join(': '),
+    fact: wants,
     claimed: actual === null ? (kept ? 'kept' : says) : withUnit(actual),
     evidence: withUnit(allowed),
-    difference: difference && !kept ? `+${difference}` : null,
+    difference: kept ? null : moreOf(verdict),
     tolerance: null,
     state: kept || severity === 'note' ? 'tied' : 'off',
   };
+}
+
+/** How much it is too much: amounts without their currency, which stands beside them, anything else with its unit. */
+function moreOf({ actual, allowed, unit, difference }: Verdict): string | null {
+  if (difference) return `+${difference}`;
+  const counted = unit !== null && !/^[A-Z]{3}$/.test(unit) && actual !== null && allowed !== null;
+  return counted ? `+${Number(actual) - Number(allowed)} ${unit}` : null;
 }
 
 function unique<T>(rows: T[]): T[] {

@@ -29,7 +29,7 @@ export function judgeCoding(open: OpenCase, lines: readonly LineFigures[]): Verd
   return [
     ...(accounts ? judgeAccounts(new Set(accounts), shares) : []),
     ...(chart.length > 0 ? judgeAllCodes(chart, shares) : []),
-    ...(codingRules ?? []).flatMap((rule) => judgeRule(rule, shares)),
+    ...(codingRules ?? []).flatMap((rule) => judgeRule(rule, chart, shares)),
     ...chart.flatMap((dimension) => judgeBudgets(open, dimension, shares)),
   ];
 }
@@ -65,15 +65,20 @@ function judgeAccounts(accounts: ReadonlySet<string>, shares: readonly CodedShar
 
 function judgeAllCodes(chart: readonly Dimension[], shares: readonly CodedShare[]): Verdict[] {
   const rows = new Map(chart.map((d) => [d.id, groupBy(d.values, (v) => v.code)]));
-  return shares.flatMap((share) => judgeCodes(rows, share));
+  return shares.flatMap((share) => judgeCodes(rows, chart, share));
 }
 
-function judgeCodes(rows: Map<string, Map<string, DimensionValue[]>>, coded: CodedShare): Verdict[] {
+/** A dimension as people call it. */
+const nameIn = (chart: readonly Dimension[], id: string): string => chart.find((d) => d.id === id)?.name ?? id;
+
+type Rows = Map<string, Map<string, DimensionValue[]>>;
+
+function judgeCodes(rows: Rows, chart: readonly Dimension[], coded: CodedShare): Verdict[] {
   return Object.entries(coded.share.coding).map(([dimension, code]) => {
     const values = rows.get(dimension)?.get(code) ?? [];
     const value = values.find((v) => holdsOn(v, coded.line.date));
     const owner = (value ?? values[0])?.owner ?? null;
-    const subject = `${dimension} ${code}`;
+    const subject = `${nameIn(chart, dimension)} ${code}`;
     if (values.length === 0)
       return codingVerdict('code-unknown', coded, subject, 'does not exist. Choose another code.', owner);
     if (!value)
@@ -116,32 +121,63 @@ function codingVerdict(
     subject,
     ...empty,
     says,
+    wants: `${subject} exists and holds on ${line.date}.`,
+    short: SHORT[rule] ?? '',
     owner,
   };
 }
 
+const SHORT: Record<string, string> = {
+  'account-unknown': 'unknown',
+  'code-unknown': 'unknown',
+  'code-date': 'not on that day',
+  'code-category': 'not for this',
+};
+
 /** A rule speaks of shares that fit its `when`; then what it requires must be there, and allow and forbid must hold. */
-function judgeRule(rule: CodingRule, shares: readonly CodedShare[]): Verdict[] {
+function judgeRule(rule: CodingRule, chart: readonly Dimension[], shares: readonly CodedShare[]): Verdict[] {
   const when = Object.entries(rule.when ?? {});
   return shares
     .filter(({ line, codes }) => holdsOn(rule, line.date) && fits(when, codes))
-    .map((coded) => judgeShare(rule, when, coded));
+    .map((coded) => judgeShare(rule, chart, when, coded));
 }
 
 type When = readonly [dimension: string, wanted: '*' | string[]][];
 
-function judgeShare(rule: CodingRule, when: When, { line, item, codes }: CodedShare): Verdict {
-  const problems = problemsOf(rule, codes);
-  const subject = when.map(([d]) => `${d} ${codes[d]}`).join(', ') || 'the coding';
+function judgeShare(
+  rule: CodingRule,
+  chart: readonly Dimension[],
+  when: When,
+  { line, item, codes }: CodedShare,
+): Verdict {
+  const name = (id: string) => nameIn(chart, id);
+  const problems = problemsOf(rule, codes, name);
+  const subject = when.map(([d]) => `${name(d)} ${codes[d]}`).join(', ') || 'any coding';
   const owner = rule.owner ?? null;
   const kept = problems.length === 0;
   const says = kept ? subject : (rule.says ?? `${subject} ${problems.join('; ')}.${owner ? ` Ask ${owner}.` : ''}`);
   const empty = { actual: null, allowed: null, unit: null, difference: null };
   const { severity } = rule;
-  return { rule: rule.id, kind: 'coding', severity, kept, line: line.id, item, subject, ...empty, says, owner };
+  const wants = `With ${subject}: ${wantsOfRule(rule, name)}.`;
+  const short = kept ? '' : 'not together';
+  const place = { line: line.id, item };
+  return { rule: rule.id, kind: 'coding', severity, kept, ...place, subject, ...empty, says, wants, short, owner };
 }
 
-function problemsOf({ require, allow, forbid }: CodingRule, codes: Record<string, string>): string[] {
+/** What a rule of combinations wants, in words. */
+function wantsOfRule({ require, allow, forbid }: CodingRule, name: Naming): string {
+  const either = (codes: '*' | string[]) => (codes === '*' ? 'any' : codes.join(' or '));
+  const parts = [
+    ...(require ?? []).map((d) => `a ${name(d)} is needed`),
+    ...Object.entries(allow ?? {}).map(([d, codes]) => `${name(d)} is ${either(codes)}`),
+    ...Object.entries(forbid ?? {}).map(([d, codes]) => `${name(d)} is not ${either(codes)}`),
+  ];
+  return parts.join('; ') || 'nothing else is asked';
+}
+
+type Naming = (dimension: string) => string;
+
+function problemsOf({ require, allow, forbid }: CodingRule, codes: Record<string, string>, name: Naming): string[] {
   const missing = (require ?? []).filter((dimension) => !codes[dimension]);
   const outside = Object.entries(allow ?? {}).filter(
     ([d, allowed]) => codes[d] && allowed !== '*' && !allowed.includes(codes[d]),
@@ -150,9 +186,9 @@ function problemsOf({ require, allow, forbid }: CodingRule, codes: Record<string
     ([d, denied]) => codes[d] && (denied === '*' || denied.includes(codes[d])),
   );
   return [
-    ...missing.map((d) => `needs a ${d}`),
-    ...outside.map(([d, allowed]) => `takes ${d} ${(allowed as string[]).join(' or ')}, not ${codes[d]}`),
-    ...forbidden.map(([d]) => `does not go with ${d} ${codes[d]}`),
+    ...missing.map((d) => `needs a ${name(d)}`),
+    ...outside.map(([d, allowed]) => `takes ${name(d)} ${(allowed as string[]).join(' or ')}, not ${codes[d]}`),
+    ...forbidden.map(([d]) => `does not go with ${name(d)} ${codes[d]}`),
   ];
 }
 
@@ -174,11 +210,11 @@ function judgeBudget(
 ): Verdict[] {
   const charged = shares.filter((s) => holdsOn(value, s.line.date));
   if (charged.length === 0) return [];
-  const whole = value.left == null ? [] : judgeLeft(open, `${dimension.id} ${value.code}`, value, value.left, charged);
+  const whole = value.left == null ? [] : judgeLeft(open, `${dimension.name ?? dimension.id} ${value.code}`, value, value.left, charged);
   const caps = (value.caps ?? []).flatMap((cap) => {
     const own = charged.filter((s) => s.category === cap.category);
     return own.length > 0
-      ? judgeLeft(open, `${dimension.id} ${value.code}, ${cap.category}`, value, cap.left, own)
+      ? judgeLeft(open, `${dimension.name ?? dimension.id} ${value.code}, ${cap.category}`, value, cap.left, own)
       : [];
   });
   return [...whole, ...caps];
@@ -213,6 +249,8 @@ function judgeLeft(
     unit: currency,
     difference,
     says,
+    wants: `${subject} has ${left} ${currency} left; the claim as a whole stays within it.`,
+    short: 'above',
     owner,
   }));
 }

@@ -3,7 +3,8 @@ import type { Limit } from '../../documents/rules.schema.ts';
 import { judgeCap, judgeEstimate, judgeNear } from './_lib/caps.ts';
 import { judgeAge, judgeFields, judgePlan, judgeReceipt, judgeText, judgeWeekend } from './_lib/facts.ts';
 import { limitedParts, type LimitedPart } from './_lib/scope.ts';
-import type { Verdict } from './policy.types.ts';
+import { wantsOf } from './wantsOf.ts';
+import type { Judged, Verdict } from './policy.types.ts';
 
 /**
  * Every limit of the book applied to a claim, kept or not, in the order of the book. Example: a meal of 45.00, a cap of
@@ -11,10 +12,14 @@ import type { Verdict } from './policy.types.ts';
  */
 export function judgeLimits(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
   const parts = limitedParts(lines);
-  return (open.case.book.limits ?? []).flatMap((limit) => judge(open, limit, parts));
+  const { limits, categories } = open.case.book;
+  return (limits ?? []).flatMap((limit) => {
+    const wants = wantsOf(limit, categories);
+    return judge(open, limit, parts).map((verdict) => ({ ...verdict, wants }));
+  });
 }
 
-function judge(open: OpenCase, limit: Limit, parts: readonly LimitedPart[]): Verdict[] {
+function judge(open: OpenCase, limit: Limit, parts: readonly LimitedPart[]): Judged[] {
   switch (limit.kind) {
     case 'cap':
       return judgeCap(open, limit, parts);

@@ -18,6 +18,13 @@ export interface Verdict {
   unit: string | null;
   difference: string | null;
   says: string;
+  /** What the rule wants, as a sentence. */
+  wants: string;
+  /** One or two words for where there is no figure to show. */
+  short: string;
   /** Who answers a question about the code, when one is named. */
   owner: string | null;
 }
+
+/** A verdict before the sentence of its rule is added. */
+export type Judged = Omit<Verdict, 'wants'>;

@@ -25,8 +25,7 @@ export default function Gather({ person }: { person: Person }) {
         {keeps && <Part to="statements" name="Statements" />}
       </nav>
       <Routes>
-        <Route path="receipts" element={<Receipts />} />
-        <Route path="receipts/:id" element={<Receipts />} />
+        <Route path="receipts/:id?" element={<Receipts />} />
         <Route path="charges" element={<Charges />} />
         <Route path="pairs" element={<Pairs />} />
         <Route path="cards" element={<Cards />} />

@@ -5,7 +5,7 @@ import { groupBy } from '../../../numbers/groupBy.ts';
 import { decimalToFraction } from '../../../numbers/decimal.ts';
 import { compare, fraction, plus, ONE, times, type Fraction } from '../../../numbers/fraction.ts';
 import { roundHalfAway } from '../../../numbers/roundHalfAway.ts';
-import type { Verdict } from '../policy.types.ts';
+import type { Judged } from '../policy.types.ts';
 import { referenceConverter } from '../../currency/converter.ts';
 import { rateDateOf } from '../../rateDateOf.ts';
 import { convertPart, partsUnder, placeOf, unknownOf, verdictOf, type LimitedPart } from './scope.ts';
@@ -21,7 +21,7 @@ interface Group {
  * A cap per item, night or head looks at each part; per day or trip at the parts of a day or of the claim together.
  * Amounts are converted to the cap's currency, each rounded once; the sum may reach units × cap × (1 + tolerance).
  */
-export function judgeCap(open: OpenCase, limit: LimitOf<'cap'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgeCap(open: OpenCase, limit: LimitOf<'cap'>, all: readonly LimitedPart[]): Judged[] {
   return groupsOf(limit, partsUnder(limit, all)).map((group) => judgeGroup(open, limit, group));
 }
 
@@ -48,7 +48,7 @@ function groupsOf({ per }: LimitOf<'cap'>, parts: LimitedPart[]): Group[] {
   }
 }
 
-function judgeGroup(open: OpenCase, limit: LimitOf<'cap'>, { parts, units, subject }: Group): Verdict {
+function judgeGroup(open: OpenCase, limit: LimitOf<'cap'>, { parts, units, subject }: Group): Judged {
   const { currency } = limit.cap;
   const actual = sumKnown(parts.map((part) => convertPart(open, part, currency)));
   const at = placeOf(parts.at(-1)!);
@@ -65,7 +65,7 @@ const withTolerance = (percent: string | null | undefined): Fraction =>
   percent ? plus(ONE, times(decimalToFraction(percent), fraction(1n, 100n))) : ONE;
 
 /** Several charges of one merchant in a day, each at most the cap and within some percent of it. */
-export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, all: readonly LimitedPart[]): Judged[] {
   const { currency } = limit.cap;
   const cap = toMinor(limit.cap.amount, currency);
   const within = decimalToFraction(limit.within);
@@ -93,7 +93,7 @@ export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, all: readonly 
 }
 
 /** Actual cost of a category above its estimate by more than a percentage and more than an amount, both together. */
-export function judgeEstimate(open: OpenCase, limit: LimitOf<'estimate'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgeEstimate(open: OpenCase, limit: LimitOf<'estimate'>, all: readonly LimitedPart[]): Judged[] {
   const { plan } = open.case.claim;
   const parts = partsUnder(limit, all);
   return (plan?.estimates ?? []).flatMap((estimate) => {

@@ -3,14 +3,14 @@ import { daysBetween, holdsOn, weekday } from '../../../numbers/isoDate.ts';
 import type { Line } from '../../../documents/case.schema.ts';
 import type { LimitOf } from '../../../documents/rules.schema.ts';
 import { fromMinor, magnitude, sumKnown, toMinor } from '../../../numbers/amount.ts';
-import type { Verdict } from '../policy.types.ts';
+import type { Judged } from '../policy.types.ts';
 import { groupBy } from '../../../numbers/groupBy.ts';
 import { convertPart, linesUnder, partsUnder, unknownOf, verdictOf, type LimitedPart } from './scope.ts';
 
 const at = (line: Line) => ({ line: line.id, item: null });
 
 /** A line above an amount needs a receipt. */
-export function judgeReceipt(open: OpenCase, limit: LimitOf<'receipt'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgeReceipt(open: OpenCase, limit: LimitOf<'receipt'>, all: readonly LimitedPart[]): Judged[] {
   const { currency } = limit.above;
   return [...groupBy(partsUnder(limit, all), (p) => p.line)].flatMap(([line, parts]) => {
     const amount = sumKnown(parts.map((p) => convertPart(open, p, currency)));
@@ -22,7 +22,7 @@ export function judgeReceipt(open: OpenCase, limit: LimitOf<'receipt'>, all: rea
 }
 
 /** Fields a category needs: nights, attendees (with names when they are fewer than a number), or any of the line's own. */
-export function judgeFields(limit: LimitOf<'fields'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgeFields(limit: LimitOf<'fields'>, all: readonly LimitedPart[]): Judged[] {
   return linesUnder(limit, all).flatMap((line) => {
     const missing = limit.fields.filter((field) => !has(line, field));
     const names = line.attendees && limit.namesUnder && line.attendees.count < limit.namesUnder;
@@ -39,7 +39,7 @@ function has(line: Line, field: string): boolean {
 }
 
 /** A line older than some days at submission (at posting while it is not submitted). */
-export function judgeAge(open: OpenCase, limit: LimitOf<'age'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgeAge(open: OpenCase, limit: LimitOf<'age'>, all: readonly LimitedPart[]): Judged[] {
   const until = open.case.claim.submittedOn ?? open.case.postingDate;
   return linesUnder(limit, all).map((line) => {
     const days = daysBetween(line.date, until);
@@ -53,7 +53,7 @@ export function judgeAge(open: OpenCase, limit: LimitOf<'age'>, all: readonly Li
   });
 }
 
-export function judgeWeekend(limit: LimitOf<'weekend'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgeWeekend(limit: LimitOf<'weekend'>, all: readonly LimitedPart[]): Judged[] {
   return linesUnder(limit, all)
     .filter((line) => weekday(line.date) > 5)
     .map((line) =>
@@ -62,7 +62,7 @@ export function judgeWeekend(limit: LimitOf<'weekend'>, all: readonly LimitedPar
 }
 
 /** Cost for which the policy asks for an approved plan; above an amount when one is given (ledger value of the claim's parts). */
-export function judgePlan(open: OpenCase, limit: LimitOf<'plan'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgePlan(open: OpenCase, limit: LimitOf<'plan'>, all: readonly LimitedPart[]): Judged[] {
   const parts = partsUnder(limit, all);
   if (parts.length === 0 || !holdsOn(limit, parts[0]!.line.date)) return [];
   if (limit.above) {
@@ -74,7 +74,7 @@ export function judgePlan(open: OpenCase, limit: LimitOf<'plan'>, all: readonly 
 }
 
 /** Descriptions no longer than the ledger takes; counted in characters as people see them (code points). */
-export function judgeText(limit: LimitOf<'text'>, all: readonly LimitedPart[]): Verdict[] {
+export function judgeText(limit: LimitOf<'text'>, all: readonly LimitedPart[]): Judged[] {
   return linesUnder(limit, all).flatMap((line) => {
     const length = [...(line.description ?? '')].length;
     if (length === 0) return [];

@@ -4,7 +4,7 @@ import { referenceConverter } from '../../currency/converter.ts';
 import { holdsOn } from '../../../numbers/isoDate.ts';
 import type { Item, Line } from '../../../documents/case.schema.ts';
 import type { Limit } from '../../../documents/rules.schema.ts';
-import type { Verdict } from '../policy.types.ts';
+import type { Judged } from '../policy.types.ts';
 
 /** A part of a claim a limit looks at: a line without items, or one of its items, that is not personal. */
 export interface LimitedPart {
@@ -65,8 +65,20 @@ const DEFAULTS: Record<Limit['kind'], string> = {
   text: 'The description has {actual} characters; the ledger takes {allowed}. Shorten it.',
 };
 
-export type Outcome = Pick<Verdict, 'kept' | 'subject'>
-  & Partial<Pick<Verdict, 'actual' | 'allowed' | 'unit' | 'difference'>>;
+const SHORT: Record<Limit['kind'], string> = {
+  cap: 'above',
+  receipt: 'no receipt',
+  fields: 'missing',
+  age: 'too old',
+  weekend: 'weekend',
+  near: 'several',
+  estimate: 'above',
+  plan: 'no plan',
+  text: 'too long',
+};
+
+export type Outcome = Pick<Judged, 'kept' | 'subject'>
+  & Partial<Pick<Judged, 'actual' | 'allowed' | 'unit' | 'difference'>>;
 
 /**
  * What is said where an amount cannot be compared for want of a rate: somebody has to look, however severe the limit is.
@@ -76,13 +88,14 @@ export const unknownOf = (
   limit: Limit,
   at: { line: string | null; item: string | null },
   { amount, currency }: { amount: string; currency: string },
-): Verdict => ({
+): Judged => ({
   rule: limit.id,
   kind: 'limit',
   severity: 'ask',
   ...at,
   kept: false,
   subject: 'rate',
+  short: 'no rate',
   actual: null,
   allowed: amount,
   unit: currency,
@@ -95,7 +108,7 @@ export const unknownOf = (
 export const placeOf = ({ line, item }: LimitedPart) => ({ line: line.id, item: item?.id ?? null });
 
 /** A verdict in the limit's own wording, or the usual one of its kind; `{name}` is filled in from the outcome. */
-export function verdictOf(limit: Limit, at: { line: string | null; item: string | null }, outcome: Outcome): Verdict {
+export function verdictOf(limit: Limit, at: { line: string | null; item: string | null }, outcome: Outcome): Judged {
   const facts = { actual: null, allowed: null, unit: null, difference: null, ...outcome };
   const words = limit.says ?? DEFAULTS[limit.kind];
   const says = words.replace(
@@ -109,6 +122,7 @@ export function verdictOf(limit: Limit, at: { line: string | null; item: string 
     ...at,
     ...facts,
     says: says.replace(/ {2,}/g, ' '),
+    short: SHORT[limit.kind],
     owner: null,
   };
 }
