@@ -50,7 +50,11 @@ export const postSchema = z.strictObject({
   key,
 });
 export const listSchema = z.strictObject({
-  state: state.exclude(['draft']).default('in review'),
+  state: state
+    .exclude(['draft'])
+    .or(z.literal('any'))
+    .default('in review')
+    .describe('A state; any of them is for searching.'),
   q: z.string().trim().max(200).optional(),
   after: z.string().max(200).optional(),
 });

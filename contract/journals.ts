@@ -9,7 +9,18 @@ export const exportSchema = z.strictObject({
   from: date.optional(),
   to: date.optional(),
 });
-export const journalPageSchema = z.strictObject({ before: recordId.optional() });
+/** Which journals: of an entity, between two days, of a person, claim or number, standing or not. */
+export const journalPageSchema = z.strictObject({
+  before: recordId.optional().describe('The id of the last one seen.'),
+  entity: parts.id.optional(),
+  from: date.optional(),
+  to: date.optional(),
+  q: z.string().trim().max(100).optional().describe('Part of a person’s name, a journal’s or a claim’s number.'),
+  state: z.enum(['standing', 'reversed', 'reversals']).optional(),
+  order: z.enum(['posted', 'date']).default('posted').describe('Newest first, by when it was posted or by its date.'),
+});
+export type JournalPage = z.infer<typeof journalPageSchema>;
+const total = z.object({ currency: z.string(), journals: z.number().int(), amount: z.string() });
 
 const header = z.object({
   number: id,
@@ -79,7 +90,12 @@ const ready = z.object({
   why: z.string().nullable().describe('Why this person may not post it.'),
 });
 
-export const journalsAnswer = z.object({ journals: z.array(header), next: answeredId.nullable() });
+export const journalsAnswer = z.object({
+  journals: z.array(header),
+  next: answeredId.nullable(),
+  totals: z.array(total).nullable().describe('Of everything that was asked for; with the first page alone.'),
+  entities: z.array(id).describe('The entities this person sees journals of.'),
+});
 export const readyAnswer = z.object({ claims: z.array(ready) });
 export const journalAnswer = z.object({
   journal: header,

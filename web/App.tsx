@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react';
+import { Fragment, lazy, Suspense, type ReactNode } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { useSession, type Person } from './api/session.ts';
 import { ErrorBoundary } from './parts/ErrorBoundary.tsx';
@@ -32,13 +32,18 @@ export function App() {
   if (!data.person) return <SignIn demo={data.demo} />;
   return (
     <Shell person={data.person}>
-      <ErrorBoundary key={location.pathname}>
+      <ErrorBoundary path={location.pathname}>
         <Suspense fallback={<Loading shape="rows" />}>
           <Places person={data.person} />
         </Suspense>
       </ErrorBoundary>
     </Shell>
   );
+}
+
+/** A page of one record begins anew with every record: nothing that was typed about one is about the next. */
+function Anew({ of }: { of: ReactNode }) {
+  return <Fragment key={useLocation().pathname}>{of}</Fragment>;
 }
 
 function Places({ person }: { person: Person }) {
@@ -49,19 +54,19 @@ function Places({ person }: { person: Person }) {
       {sees('/desk') && (
         <>
           <Route path="/desk" element={<Desk />} />
-          <Route path="/desk/:number" element={<Sheet />} />
+          <Route path="/desk/:number" element={<Anew of={<Sheet />} />} />
         </>
       )}
       {sees('/ledger') && (
         <>
           <Route path="/ledger" element={<Ledger person={person} />} />
-          <Route path="/ledger/:number" element={<Journal />} />
+          <Route path="/ledger/:number" element={<Anew of={<Journal />} />} />
         </>
       )}
       <Route path="/gather/*" element={<Gather person={person} />} />
       <Route path="/account" element={<Account person={person} />} />
       <Route path="/claims" element={<OwnClaims />} />
-      <Route path="/claims/:number" element={<ClaimPage />} />
+      <Route path="/claims/:number" element={<Anew of={<ClaimPage />} />} />
       <Route path="*" element={<Navigate to={homeOf(person)} replace />} />
     </Routes>
   );

@@ -6,12 +6,25 @@ import { getter, send } from './client.ts';
 
 export type { JournalAnswer, JournalHeader, JournalRow, ReadyClaim } from '../../contract/journals.ts';
 
-export const useJournals = () =>
-  useSWRInfinite(
-    (index, before: { next: string | null } | null) =>
-      index === 0 ? '/journals' : before?.next ? `/journals?before=${before.next}` : null,
+/** What is looked for among the journals; an empty text is no wish. */
+export interface JournalWishes {
+  entity: string;
+  from: string;
+  to: string;
+  q: string;
+  state: string;
+  order: string;
+}
+export function useJournals(wishes: JournalWishes) {
+  const wanted = Object.entries(wishes).filter(([, value]) => value !== '');
+  const path = (before: string | null) =>
+    `/journals?${new URLSearchParams([...wanted, ...(before === null ? [] : [['before', before]])] as [string, string][])}`;
+  return useSWRInfinite(
+    (index, last: { next: string | null } | null) => (index > 0 && !last?.next ? null : path(last?.next ?? null)),
     getter(journalsAnswer),
+    { keepPreviousData: true },
   );
+}
 export const useReady = () => useSWR('/journals/ready', getter(readyAnswer));
 export const useJournal = (number: string) => useSWR(`/journals/${encodeURIComponent(number)}`, getter(journalAnswer));
 

@@ -20,6 +20,7 @@ const KEYS: [string, string][] = [
   ['Ctrl Enter', 'clear the claim'],
   ['u', 'undo the last change'],
   ['p', 'post a cleared claim'],
+  ['Ctrl K', 'go to a place, claim, person or code'],
   ['Esc', 'close what is open'],
 ];
 

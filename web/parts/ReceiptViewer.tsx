@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight, Minus, Plus, RotateCw } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Spot } from '../../core/evidence/reading/reading.types.ts';
 
 /** A figure's place on a page, with what it is. */
@@ -29,6 +29,7 @@ export function ReceiptViewer({ id, pages, label, marks = [], onTurn }: ReceiptV
   const [turned, setTurned] = useState<Readonly<Record<number, number>>>({});
   const [failed, setFailed] = useState(false);
   const [page, setChosen] = usePage(pages.length, marks.find((m) => m.focus)?.spot.page ?? null);
+  const paper = useShowFocus(marks.find((m) => m.focus), zoom, page);
   const size = pages[page - 1] ?? { width: 1, height: 1, turns: 0 };
   const turns = turned[page] ?? size.turns;
   const turn = () => {
@@ -48,6 +49,7 @@ export function ReceiptViewer({ id, pages, label, marks = [], onTurn }: ReceiptV
         onTurn={turn}
       />
       <div
+        ref={paper}
         className="min-h-0 flex-1 overflow-auto bg-base-300 p-2"
         tabIndex={0}
         role="group"
@@ -70,6 +72,21 @@ export function ReceiptViewer({ id, pages, label, marks = [], onTurn }: ReceiptV
       </div>
     </figure>
   );
+}
+
+/** Scrolls the paper, and nothing around it, to the figure that is looked at. */
+function useShowFocus(mark: SpotMark | undefined, zoom: number, page: number) {
+  const paper = useRef<HTMLDivElement>(null);
+  const at = mark ? `${mark.spot.page} ${mark.spot.box.x} ${mark.spot.box.y}` : null;
+  useEffect(() => {
+    const box = paper.current;
+    const spot = box?.querySelector('.spot-focus');
+    if (!box || !spot) return;
+    const [outer, inner] = [box.getBoundingClientRect(), spot.getBoundingClientRect()];
+    box.scrollTop += inner.top + inner.height / 2 - (outer.top + outer.height / 2);
+    box.scrollLeft += inner.left + inner.width / 2 - (outer.left + outer.width / 2);
+  }, [at, zoom, page]);
+  return paper;
 }
 
 interface ToolsProps {

@@ -1,5 +1,5 @@
-import { CircleHelp, CircleUser, LogOut, Moon, Sun } from 'lucide-react';
-import { useEffect, useState, type ReactNode } from 'react';
+import { CircleHelp, CircleUser, LogOut, Moon, Search, Sun } from 'lucide-react';
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import { onSignedOut } from '../api/client.ts';
 import { signOut, type Person } from '../api/session.ts';
@@ -10,12 +10,15 @@ import { applyTheme, readTheme } from './theme.ts';
 import { ToastRegion } from './toast.tsx';
 import { useKeys } from './useKeys.ts';
 
+const Palette = lazy(() => import('./Palette.tsx'));
+
 /** The frame of every signed-in page: the places, the person, messages, the list of keys. */
 export function Shell({ person, children }: { person: Person; children: ReactNode }) {
   const [help, setHelp] = useState(false);
+  const [going, setGoing] = useState(false);
   const [ended, setEnded] = useState(false);
   useEffect(() => onSignedOut(() => setEnded(true)), []);
-  useKeys({ '?': () => setHelp(true) });
+  useKeys({ '?': () => setHelp(true), 'Ctrl+k': () => setGoing(true) });
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">
@@ -28,6 +31,7 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
           <span className="hidden sm:inline">{person.name}</span>
           <CircleUser size={17} className="m-2 sm:hidden" aria-label="Your account" />
         </Link>
+        <IconButton label="Go to (Ctrl K)" onClick={() => setGoing(true)} icon={<Search size={17} />} />
         <ThemeButton />
         <span className="hidden sm:inline">
           <IconButton label="All keys" onClick={() => setHelp(true)} icon={<CircleHelp size={17} />} />
@@ -39,6 +43,11 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
       <main id="main" className="flex min-h-0 flex-1 flex-col">
         {children}
       </main>
+      {going && (
+        <Suspense fallback={null}>
+          <Palette person={person} onClose={() => setGoing(false)} />
+        </Suspense>
+      )}
       {help && <KeyHelp onClose={() => setHelp(false)} />}
       <ToastRegion />
     </div>

@@ -65,7 +65,7 @@ const write = ({ to_pay, at_risk, id: _, priority: __, ...row }: RawRow): Listed
 });
 
 export interface Page {
-  state: ClaimState;
+  state: ClaimState | 'any';
   q?: string | undefined;
   after: string | null;
   /** Only claims of these entities; null for all. */
@@ -78,7 +78,7 @@ export async function selectClaimPage(
   { state, q, after, entities }: Page,
 ): Promise<{ rows: ListedClaim[]; next: string | null }> {
   const query = listed(db)
-    .where('c.state', state)
+    .where((of) => (state === 'any' ? of.whereNot('c.state', 'draft') : of.where('c.state', state)))
     .whereNotNull('c.submitted_version')
     .orderBy(['c.priority', 'c.submitted_on', 'c.id'])
     .limit(PAGE + 1);

@@ -21,8 +21,8 @@ import { postClaim, reverseJournal } from './post.service.ts';
 export function journalRoutes(context: Context): Router {
   const router = Router();
   router.get('/journals', async (req, res) => {
-    const { before } = checked(journalPageSchema, req.query);
-    answer(res, journalsAnswer, (await viewJournals(context, actorOf(req), before ?? null)) as never);
+    const page = checked(journalPageSchema, req.query);
+    answer(res, journalsAnswer, (await viewJournals(context, actorOf(req), page)) as never);
   });
   router.get('/journals/ready', async (req, res) => {
     answer(res, readyAnswer, await viewReady(context, actorOf(req)));

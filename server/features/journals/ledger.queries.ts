@@ -1,5 +1,7 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Claim } from '../../../core/documents/case.schema.ts';
+import type { Knex } from 'knex';
+import type { JournalPage } from '../../../contract/journals.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { ShownPage } from '../../records/receipts/receipts.queries.ts';
 import { PAGES } from '../../records/receipts/shows.ts';
@@ -57,15 +59,44 @@ const journals = (db: Db) =>
 
 export const JOURNAL_PAGE = 50;
 
-/** Journals of some entities (null: all), newest first; `before` is the id of the last one seen. */
-export async function selectJournalPage(
+export type JournalFilter = JournalPage & { entities: readonly string[] | null };
+
+/** A page of journals, newest first by the order asked for; `before` is the id of the last one seen. */
+export async function selectJournalPage(db: Db, filter: JournalFilter): Promise<JournalListRow[]> {
+  const query = journals(db).limit(JOURNAL_PAGE);
+  const byDate = filter.order === 'date';
+  query.orderBy(byDate ? [{ column: 'j.date', order: 'desc' }, { column: 'j.id', order: 'desc' }] : [{ column: 'j.id', order: 'desc' }]);
+  if (filter.before && byDate)
+    query.whereRaw('(j.date, j.id) < (select date, id from journals where id = ?)', [filter.before]);
+  else if (filter.before) query.whereRaw('j.id < ?', [filter.before]);
+  return filtered(query, filter);
+}
+
+/** How many journals there are of what is asked for, and what they come to, by currency. */
+export async function selectJournalTotals(
   db: Db,
-  before: string | null,
-  entities: readonly string[] | null,
-): Promise<JournalListRow[]> {
-  const query = journals(db).orderBy('j.id', 'desc').limit(JOURNAL_PAGE);
-  if (before !== null) query.whereRaw('j.id < ?', [before]);
+  filter: JournalFilter,
+): Promise<{ currency: string; journals: number; amount: bigint }[]> {
+  const all = filtered(journals(db), filter).as('found');
+  return db
+    .from(all)
+    .groupBy('currency')
+    .orderBy('currency')
+    .select('currency', db.raw('count(*)::int as journals'), db.raw('sum(total)::bigint as amount'));
+}
+
+function filtered<Q extends Knex.QueryBuilder>(query: Q, { entities, entity, from, to, q, state }: JournalFilter): Q {
   if (entities) query.whereIn('j.entity_id', [...entities]);
+  if (entity) query.where('j.entity_id', entity);
+  if (from) query.where('j.date', '>=', from);
+  if (to) query.where('j.date', '<=', to);
+  if (q) {
+    const like = `%${q.replace(/[\\%_]/g, '\\$&')}%`;
+    query.whereRaw('(p.name ilike ? or j.number ilike ? or j.source_id ilike ?)', [like, like, like]);
+  }
+  if (state === 'reversals') query.whereNotNull('j.reverses');
+  if (state === 'reversed') query.whereNotNull('r.id');
+  if (state === 'standing') query.whereNull('j.reverses').whereNull('r.id');
   return query;
 }
 

@@ -1,6 +1,7 @@
 import { judgeAct } from '../../../core/workflow/judgeAct.ts';
 import { claimLifecycle } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Line } from '../../../core/documents/case.schema.ts';
+import type { JournalPage } from '../../../contract/journals.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import { selectSettings } from '../../platform/acts/settings.queries.ts';
 import { refusalOf } from '../../platform/acts/perform.ts';
@@ -9,6 +10,7 @@ import { entitiesOf, type Actor, type Context } from '../../platform/context.ts'
 import type { Db } from '../../platform/db/connect.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
+import { selectEntityIds } from '../../records/book/book.queries.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { selectClaim } from '../../records/claims/claims.queries.ts';
@@ -21,6 +23,7 @@ import {
   selectJournalDocument,
   selectJournalHeader,
   selectJournalPage,
+  selectJournalTotals,
   selectReceiptPages,
   type ClearedRow,
   type JournalListRow,
@@ -29,10 +32,17 @@ import {
 
 type Reads = Pick<Context, 'db'>;
 
-/** A page of the ledger, newest first. */
-export async function viewJournals({ db }: Reads, actor: Actor, before: string | null) {
-  const rows = await selectJournalPage(db, before, entitiesOf(actor, FINANCE));
-  return { journals: rows.map(writeHeader), next: rows.length === JOURNAL_PAGE ? rows.at(-1)!.id : null };
+/** A page of the ledger, newest first; with the first one what everything that was asked for comes to. */
+export async function viewJournals({ db }: Reads, actor: Actor, page: JournalPage) {
+  const filter = { ...page, entities: entitiesOf(actor, FINANCE) };
+  const rows = await selectJournalPage(db, filter);
+  const totals = page.before ? null : await selectJournalTotals(db, filter);
+  return {
+    journals: rows.map(writeHeader),
+    next: rows.length === JOURNAL_PAGE ? rows.at(-1)!.id : null,
+    totals: totals?.map((t) => ({ ...t, amount: fromMinor(t.amount, t.currency) })) ?? null,
+    entities: filter.entities ?? (await selectEntityIds(db)),
+  };
 }
 
 /** Claims that wait to be posted, and whether this person may post each. */

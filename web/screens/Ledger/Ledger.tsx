@@ -1,14 +1,19 @@
 import { Download } from 'lucide-react';
+import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
+import { groupBy } from '../../../core/numbers/groupBy.ts';
 import { useJournals, useReady, type JournalHeader, type ReadyClaim } from '../../api/journals.ts';
 import type { Person } from '../../api/session.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { Money } from '../../parts/Money.tsx';
+import { JournalFilter, NO_WISHES } from './JournalFilter.tsx';
 import { useRovingRows } from '../../parts/useRovingRows.ts';
 
 /** Claims ready to be posted, and the journals there are, newest first. */
 export default function Ledger({ person }: { person: Person }) {
-  const { data, error, mutate, size, setSize } = useJournals();
+  const [wishes, setWishes] = useState(NO_WISHES);
+  const { data, error, mutate, size, setSize } = useJournals(useDeferredValue(wishes));
   const journals = data?.flatMap((page) => page.journals) ?? [];
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   return (
@@ -20,8 +25,11 @@ export default function Ledger({ person }: { person: Person }) {
         </a>
       </div>
       {person.roles.includes('controller') && <Ready />}
-      <h2 className="px-4 pt-3 pb-1 font-semibold">Journals</h2>
-      {!data ? <Loading shape="rows" /> : <JournalList journals={journals} />}
+      <h2 className="flex items-baseline gap-4 px-4 pt-3 pb-1 font-semibold">
+        Journals <Totals totals={data?.[0]?.totals ?? []} />
+      </h2>
+      <JournalFilter wishes={wishes} entities={data?.[0]?.entities ?? []} onChange={setWishes} />
+      {!data ? <Loading shape="rows" /> : <JournalList journals={journals} any={wishes === NO_WISHES} />}
       {data?.at(-1)?.next && (
         <button type="button" className="btn btn-sm m-4" onClick={() => void setSize(size + 1)}>
           Show more
@@ -31,13 +39,41 @@ export default function Ledger({ person }: { person: Person }) {
   );
 }
 
+interface TotalsProps {
+  totals: readonly { currency: string; journals: number; amount: string }[];
+}
+
+/** How many there are and what they come to, each currency by itself. */
+const Totals = ({ totals }: TotalsProps) => (
+  <span className="quiet flex flex-wrap gap-x-4 text-sm font-normal">
+    {totals.map((t) => (
+      <span key={t.currency}>
+        {t.journals} over <Money amount={t.amount} currency={t.currency} />
+      </span>
+    ))}
+  </span>
+);
+
+/** What the claims come to, by currency. */
+function totalsOf(claims: readonly ReadyClaim[]): TotalsProps['totals'] {
+  const known = claims.filter((c) => c.toPay !== null);
+  return [...groupBy(known, (c) => c.currency)].map(([currency, same]) => ({
+    currency,
+    journals: same.length,
+    amount: fromMinor(
+      same.reduce((a, c) => a + toMinor(c.toPay!, currency), 0n),
+      currency,
+    ),
+  }));
+}
+
 function Ready() {
   const { data, error, mutate } = useReady();
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   return (
     <section aria-labelledby="ready">
-      <h2 id="ready" className="px-4 pt-1 pb-1 font-semibold">
-        Ready to post
+      <h2 id="ready" className="flex items-baseline gap-4 px-4 pt-1 pb-1 font-semibold">
+        Ready to post <Totals totals={totalsOf(data?.claims ?? [])} />
       </h2>
       {data?.claims.length === 0 && <p className="quiet px-4">No cleared claim is waiting.</p>}
       <ul className="border-y border-base-300 bg-base-100">
@@ -72,8 +108,10 @@ function ReadyClaim({ claim }: { claim: ReadyClaim }) {
 
 const GRID = 'grid grid-cols-[6.5rem_6rem_minmax(0,1fr)_9rem_9rem] gap-4 px-4';
 
-function JournalList({ journals }: { journals: JournalHeader[] }) {
+function JournalList({ journals, any }: { journals: JournalHeader[]; any: boolean }) {
   const { list, current, setCurrent } = useRovingRows<HTMLOListElement>(journals.length);
+  if (journals.length === 0 && !any)
+    return <Empty title="No journal fits">Take a condition out, or show all journals.</Empty>;
   if (journals.length === 0)
     return (
       <Empty title="Nothing is posted yet">

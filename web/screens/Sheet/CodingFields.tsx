@@ -1,6 +1,7 @@
 import type { Coding } from '../../../core/documents/case.schema.ts';
 import { holdsOn } from '../../../core/numbers/isoDate.ts';
 import type { Chart } from '../../api/chart.ts';
+import { CodeChoice, type Choosable } from '../../parts/CodeChoice.tsx';
 
 interface CodingFieldsProps {
   chart: Chart | undefined;
@@ -23,36 +24,22 @@ export function CodingFields(props: CodingFieldsProps) {
   return (
     <div className="flex flex-wrap gap-1">
       {chart?.dimensions.map((dimension, i) => (
-        <select
+        <CodeChoice
           key={dimension.id}
-          aria-label={`${dimension.name} of ${label}`}
-          title={dimension.name}
-          autoFocus={autoFocus && i === 0}
-          className={`select select-xs w-[5.6rem] truncate pe-6 ${coding[dimension.id] ? 'font-medium' : 'quiet'}`}
+          label={`${dimension.name} of ${label}`}
           value={coding[dimension.id] ?? ''}
-          onChange={(e) => change(dimension.id, e.target.value)}
-        >
-          <option value="">{inherited[dimension.id] ?? `no ${dimension.name.toLowerCase()}`}</option>
-          <Codes values={chart.values} dimension={dimension.id} date={date} chosen={coding[dimension.id]} />
-        </select>
+          none={inherited[dimension.id] ?? `no ${dimension.name.toLowerCase()}`}
+          choices={codesOf(chart, dimension.id, date, coding[dimension.id])}
+          autoFocus={autoFocus && i === 0}
+          onChange={(code) => change(dimension.id, code)}
+        />
       ))}
     </div>
   );
 }
 
-interface CodesProps {
-  values: Chart['values'];
-  dimension: string;
-  date: string;
-  chosen: string | undefined;
-}
-
 /** The codes that are valid on the date, and the one that is chosen though it may not be. */
-const Codes = ({ values, dimension, date, chosen }: CodesProps) =>
+const codesOf = ({ values }: Chart, dimension: string, date: string, chosen: string | undefined): Choosable[] =>
   values
     .filter((v) => v.dimension === dimension && (holdsOn(v, date) || v.code === chosen))
-    .map((v) => (
-      <option key={v.code} value={v.code} title={v.owner ? `Questions to ${v.owner}` : undefined}>
-        {v.code} {v.name}
-      </option>
-    ));
+    .map((v) => ({ code: v.code, name: v.name, hint: v.owner ? `ask ${v.owner}` : undefined }));

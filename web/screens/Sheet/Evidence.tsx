@@ -90,7 +90,7 @@ function CellEvidence({
           <ReceiptViewer
             id={receipt.id}
             pages={receipt.pages}
-            marks={spotsOf(receipt.reading, FOCUS[cell.kind] ?? null)}
+            marks={spotsOf(receipt.reading, FOCUS[cell.kind])}
             label={`Receipt of line ${cell.line}`}
           />
         </>
@@ -204,12 +204,15 @@ function LineNotes({ view, line }: { view: ClaimView; line: string }) {
 }
 
 /** Which figure of the receipt a comparison is about. */
-const FOCUS: Partial<Record<TieKind, Field>> = {
+const FOCUS: Record<TieKind, Field | 'taxes'> = {
   receipt: 'amount',
-  tax: 'taxNumber',
+  tax: 'taxes',
   rate: 'currency',
   duplicate: 'merchant',
   card: 'amount',
+  limit: 'amount',
+  coding: 'amount',
+  budget: 'amount',
 };
 
 function AskForm({

@@ -42,26 +42,28 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
     <div className="flex min-h-0 flex-1 flex-col lg:h-[calc(100dvh-2.75rem)] lg:flex-none">
       <SheetHead sheet={sheet} view={view} assessment={shown.assessment} panel={panel} setPanel={setPanel} />
       <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
-        <section aria-label="Lines" className="min-h-0 overflow-auto border-r border-base-300">
-          <Matrix
-            {...{ view, kinds, sheet, ...focus }}
-            rows={visible}
-            folded={rows.filter((row) => !visible.includes(row))}
-            onUnfold={unfold}
+        <div className="flex min-h-0 min-w-0 flex-col border-r border-base-300">
+          <section aria-label="Lines" className="min-h-0 flex-1 overflow-auto">
+            <Matrix
+              {...{ view, kinds, sheet, ...focus }}
+              rows={visible}
+              folded={rows.filter((row) => !visible.includes(row))}
+              onUnfold={unfold}
+              assessment={shown.assessment}
+              problem={preview && !preview.ok ? preview.problem.message : null}
+            />
+          </section>
+          <PostingStrip
+            view={view}
             assessment={shown.assessment}
-            problem={preview && !preview.ok ? preview.problem.message : null}
+            changed={preview !== null}
+            date={sheet.posting?.date ?? view.document.postingDate}
+            open={journalOpen}
+            onToggle={toggleJournal}
           />
-        </section>
+        </div>
         <Evidence {...{ sheet, view, asking, setAsking, ...focus }} ties={shown.ties} />
       </div>
-      <PostingStrip
-        view={view}
-        assessment={shown.assessment}
-        changed={preview !== null}
-        date={sheet.posting?.date ?? view.document.postingDate}
-        open={journalOpen}
-        onToggle={toggleJournal}
-      />
     </div>
   );
 }

@@ -1,0 +1,92 @@
+import { Command } from 'cmdk';
+import { ChevronDown } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+
+export interface Choosable {
+  code: string;
+  name: string;
+  /** What else it can be found by, and is told of it. */
+  hint?: string | undefined;
+}
+interface CodeChoiceProps {
+  label: string;
+  value: string;
+  choices: readonly Choosable[];
+  /** What taking none means. */
+  none: string;
+  autoFocus?: boolean;
+  onChange: (code: string) => void;
+}
+
+/** One code of many, found by typing part of the code or of its words; the list is as wide as it needs. */
+export function CodeChoice({ label, value, choices, none, autoFocus = false, onChange }: CodeChoiceProps) {
+  const [open, setOpen] = useState(false);
+  const chosen = choices.find((c) => c.code === value);
+  const take = (code: string) => {
+    onChange(code);
+    setOpen(false);
+  };
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>
+        <button
+          type="button"
+          role="combobox"
+          aria-label={label}
+          aria-expanded={open}
+          aria-controls={open ? `${label}-list` : undefined}
+          title={chosen ? `${chosen.code} ${chosen.name}` : none}
+          autoFocus={autoFocus}
+          className={`btn btn-xs max-w-40 justify-between gap-1 border-base-300 bg-base-100 font-normal ${value ? 'font-medium' : 'quiet'}`}
+        >
+          <span className="truncate">{value || none}</span>
+          <ChevronDown size={12} className="shrink-0" />
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={8}
+          className="z-50 w-80 rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
+        >
+          <Choices {...{ label, value, choices, none }} onTake={take} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none'> {
+  onTake: (code: string) => void;
+}
+
+const ITEM = 'flex cursor-pointer items-baseline gap-2 px-3 py-1 data-[selected=true]:bg-base-200';
+
+function Choices({ label, value, choices, none, onTake }: ChoicesProps) {
+  return (
+    <Command label={label} defaultValue={value}>
+      <Command.Input autoFocus placeholder="Code or words" className="input input-sm w-full border-0 border-b" />
+      <Command.List id={`${label}-list`} className="max-h-64 overflow-auto py-1 text-sm">
+        <Command.Empty className="quiet px-3 py-2">No code has these letters.</Command.Empty>
+        <Command.Item value="~none" keywords={[none]} className={ITEM} onSelect={() => onTake('')}>
+          <span className="quiet">{none}</span>
+        </Command.Item>
+        {choices.map((c) => (
+          <Command.Item
+            key={c.code}
+            value={c.code}
+            keywords={[c.name, c.hint ?? '']}
+            className={ITEM}
+            onSelect={() => onTake(c.code)}
+          >
+            <span className="font-mono">{c.code}</span>
+            <span className="min-w-0 flex-1">{c.name}</span>
+            {c.hint && <span className="quiet text-xs">{c.hint}</span>}
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command>
+  );
+}
