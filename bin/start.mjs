@@ -47,14 +47,17 @@ async function serve(port, env) {
     MAIL_SMTP_PORT: String(smtpPort),
   };
   const ownMail = env.EBBET_DEMO !== '0' && !env.SMTP_URL;
+  const receipts = { RECEIPTS_ADDRESS: 'receipts@saltmarsh.example', RECEIPTS_SMTP_PORT: String(await freePort()) };
+  if (ownMail) Object.assign(mailEnv, receipts);
   if (ownMail) await assertFree(mailPort);
   const own = env.EBBET_DEMO !== '0' && !env.BANK_URL;
   if (own) serverEnv.BANK_URL = `http://127.0.0.1:${bankPort}`;
   if (ownMail)
     Object.assign(serverEnv, {
       SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+      ...receipts,
       SEALS_TO: 'auditor@saltmarsh.example',
-      DEMO_MAIL: `http://127.0.0.1:${mailPort}`,
+      DEMO_MAIL: `http://127.0.0.1:${mailPort}, SMTP at port ${smtpPort}`,
     });
   // Migrating needs the owner's rights; what serves never holds its address.
   delete serverEnv.DATABASE_OWNER_URL;

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import opentype from 'opentype.js';
 import sharp from 'sharp';
+import type { Box, Word } from '../core/evidence/reading/reading.types.ts';
 
 /** What a drawn receipt shows. */
 export interface ReceiptFacts {
@@ -46,10 +47,27 @@ export const drawSlip = (merchant: string, date: string, total: string, tilt = 0
 const WIDTH = 460;
 
 /** A receipt as a JPEG, drawn with shipped fonts so that it looks the same on every machine. */
-export async function drawReceipt(facts: ReceiptFacts): Promise<Buffer> {
+export const drawReceipt = async (facts: ReceiptFacts): Promise<Buffer> => (await printReceipt(facts)).jpeg;
+
+/** A receipt as it is drawn, with its words where they stand on the level paper, and where a box of that is on the picture. */
+export async function printReceipt(facts: ReceiptFacts) {
   const ink = facts.style === 'slip' ? slip(facts) : invoice(facts);
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${ink.height}"><rect width="100%" height="100%" fill="${facts.style === 'slip' ? '#fbfaf6' : '#ffffff'}"/>${ink.body}</svg>`;
-  return sharp(Buffer.from(svg)).rotate(facts.tilt, { background: '#8f8a80' }).jpeg({ quality: 80 }).toBuffer();
+  const jpeg = await sharp(Buffer.from(svg)).rotate(facts.tilt, { background: '#8f8a80' }).jpeg({ quality: 80 }).toBuffer();
+  return { jpeg, words: ink.words, place: tilted(facts.tilt, ink.height) };
+}
+
+/** Where a box of the level paper is on the picture of the tilted one; both as fractions. */
+function tilted(degrees: number, height: number): (box: Box) => Box {
+  const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  const wide = Math.abs(WIDTH * cos) + Math.abs(height * sin);
+  const high = Math.abs(WIDTH * sin) + Math.abs(height * cos);
+  return (box) => {
+    const x = (box.x + box.width / 2 - 0.5) * WIDTH;
+    const y = (box.y + box.height / 2 - 0.5) * height;
+    const [w, h] = [(box.width * WIDTH) / wide, (box.height * height) / high];
+    return { x: (x * cos - y * sin) / wide + 0.5 - w / 2, y: (x * sin + y * cos) / high + 0.5 - h / 2, width: w, height: h };
+  };
 }
 
 function slip(facts: ReceiptFacts) {
@@ -88,10 +106,12 @@ function paper(style: keyof typeof fonts) {
   let y = 26;
   let outline = '';
   let rules = '';
+  const runs: { text: string; x: number; y: number; size: number; long: number }[] = [];
   const fontFor = (char: string) => (latin!.charToGlyphIndex(char) > 0 ? latin! : extended!);
   const width = (text: string, size: number) => [...text].reduce((w, c) => w + fontFor(c).getAdvanceWidth(c, size), 0);
   const draw = (text: string, x: number, size: number) => {
     let at = x;
+    runs.push({ text, x, y, size, long: width(text, size) });
     for (const char of text) {
       const font = fontFor(char);
       outline += shifted(glyph(font, char, size), at, y);
@@ -122,10 +142,27 @@ function paper(style: keyof typeof fonts) {
       rules += `M30 ${y}H${WIDTH - 30}`;
     },
     finish: () => ({
+      words: runs.flatMap((run) => wordsOfRun(run, Math.ceil(y + 50))),
       body: `<path fill="#23211e" d="${outline}"/><path stroke="#23211e" stroke-dasharray="5 3" d="${rules}"/>`,
       height: Math.ceil(y + 50),
     }),
   };
+}
+
+/** The words of a run of text, each where it stands on a paper of a height. */
+function wordsOfRun(run: { text: string; x: number; y: number; size: number; long: number }, height: number): Word[] {
+  const letter = run.long / Math.max(1, run.text.length);
+  return [...run.text.matchAll(/\S+/g)].map((match) => ({
+    text: match[0],
+    page: 1,
+    confidence: 100,
+    box: {
+      x: (run.x + match.index * letter) / WIDTH,
+      y: (run.y - run.size * 0.8) / height,
+      width: (match[0].length * letter) / WIDTH,
+      height: run.size / height,
+    },
+  }));
 }
 
 const glyphs = new Map<string, opentype.PathCommand[]>();

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino from 'pino';
+import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { createApp } from './app.ts';
 import { endCompute } from './platform/compute/compute.ts';
 import { trustProxy } from './platform/http/trustProxy.ts';
@@ -9,6 +10,9 @@ import { createPool } from './platform/db/pool.ts';
 import { startJobs } from './platform/jobs/jobs.ts';
 import { startWork } from './work.ts';
 import { bankAt } from './platform/ports/bank.ts';
+import { takeMail } from './features/receipts/intake.service.ts';
+import { usualThrottles } from './platform/http/throttle.ts';
+import { listenForMail } from './platform/ports/mailIn.ts';
 import { mailerAt } from './platform/ports/mail.ts';
 import { systemClock } from './platform/ports/clock.ts';
 import { createReader, usualReaderLimits } from './platform/outside/reader.ts';
@@ -30,6 +34,9 @@ const {
   SEALS_FOLDER,
   SEALS_TO = '',
   DEMO_MAIL,
+  RECEIPTS_ADDRESS,
+  RECEIPTS_SMTP_PORT,
+  RECEIPTS_SMTP_HOST = '127.0.0.1',
 } = process.env;
 if (!DATABASE_APP_URL || !SESSION_SECRET) {
   process.stderr.write('DATABASE_APP_URL and SESSION_SECRET must be set; npm start does it\n');
@@ -61,7 +68,17 @@ const services = {
   log,
 };
 if (reader.unconfined.length > 0) log.warn({ missing: reader.unconfined }, 'readers of files are not confined whole');
+const intake = new RateLimiterPostgres(usualThrottles.upload(pool));
 await startWork(services, jobs);
+const mailbox =
+  RECEIPTS_ADDRESS && RECEIPTS_SMTP_PORT
+    ? listenForMail(
+        { address: RECEIPTS_ADDRESS, port: Number(RECEIPTS_SMTP_PORT), host: RECEIPTS_SMTP_HOST },
+        (bytes) => reader.sender(bytes),
+        (mail) => takeMail(services, intake, mail),
+        log,
+      )
+    : null;
 const demo = EBBET_DEMO !== '0';
 const app = createApp({
   context: services,
@@ -85,7 +102,7 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 function announcement(): string {
-  const mail = DEMO_MAIL ? `  its mail    ${DEMO_MAIL}\n` : '';
+  const mail = DEMO_MAIL ? `  its mail    ${DEMO_MAIL}   (receipts mailed there to ${RECEIPTS_ADDRESS} are taken)\n` : '';
   const signIns = `  reviewer    maeve.tarrant@saltmarsh.example
   controller  odd.fjellheim@saltmarsh.example
   claimant    tomas.brandao@saltmarsh.example
@@ -101,6 +118,7 @@ async function stop(): Promise<void> {
   server.close();
   server.closeIdleConnections();
   setTimeout(() => server.closeAllConnections(), 3000).unref();
+  await mailbox?.close();
   await new Promise((resolve) => server.once('close', resolve));
   await jobs.stop();
   reader.close();

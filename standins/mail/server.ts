@@ -1,4 +1,5 @@
 import { createServer, type Server } from 'node:http';
+import { createTransport } from 'nodemailer';
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 
@@ -19,29 +20,52 @@ export interface Mailbox {
 
 const MOST = 500;
 
-/** A post office that keeps the last mails it was given and delivers none. */
-export function createMailbox(letters: Received[], keep: (letters: readonly Received[]) => void): Mailbox {
+/** Where mail to one address is passed on to, as an organisation's own mail server does. */
+export interface PassedOn {
+  address: string;
+  port: number;
+}
+
+/** A post office that keeps the last mails it was given, and delivers none but those to one address. */
+export function createMailbox(
+  letters: Received[],
+  keep: (letters: readonly Received[]) => void,
+  passedOn: PassedOn | null = null,
+): Mailbox {
   const smtp = new SMTPServer({
     disabledCommands: ['AUTH', 'STARTTLS'],
     size: 25 * 1024 * 1024,
     onData(stream, session, done) {
-      receive(
-        stream,
-        session.envelope.rcptTo.map((r) => r.address),
-      ).then((letter) => {
-        letters.push(letter);
-        letters.splice(0, letters.length - MOST);
-        keep(letters);
-        done();
-      }, done);
+      const to = session.envelope.rcptTo.map((r) => r.address);
+      const from = session.envelope.mailFrom ? session.envelope.mailFrom.address : '';
+      bytesOf(stream)
+        .then(async (raw) => {
+          if (passedOn && to.includes(passedOn.address)) await passOn(passedOn, from, raw);
+          letters.push(await receive(raw, to));
+          letters.splice(0, letters.length - MOST);
+          keep(letters);
+          done();
+        })
+        .catch(done);
     },
   });
   smtp.on('error', () => {}); // a sender that breaks off
   return { smtp, pages: createServer((req, res) => show(req.url ?? '/', letters, res)) };
 }
 
-async function receive(stream: NodeJS.ReadableStream, to: string[]): Promise<Received> {
-  const mail = await simpleParser(stream as never);
+async function bytesOf(stream: NodeJS.ReadableStream): Promise<Buffer> {
+  const parts: Buffer[] = [];
+  for await (const part of stream) parts.push(part as Buffer);
+  return Buffer.concat(parts);
+}
+
+function passOn({ address, port }: PassedOn, from: string, raw: Buffer): Promise<unknown> {
+  const transport = createTransport({ host: '127.0.0.1', port, secure: false, ignoreTLS: true });
+  return transport.sendMail({ envelope: { from, to: [address] }, raw });
+}
+
+async function receive(raw: Buffer, to: string[]): Promise<Received> {
+  const mail = await simpleParser(raw);
   return {
     at: new Date().toISOString(),
     from: mail.from?.text ?? '',

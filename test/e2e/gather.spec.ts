@@ -63,6 +63,7 @@ test('files are dropped, picked and pasted, read, confirmed and put on a claim',
   await expect(rowOf(page, 'bill.pdf')).toContainText('confirmed');
 
   await rowOf(page, 'bill.pdf').getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Put on a claim…' }).click();
   const take = page.getByRole('form', { name: 'Put on a claim' });
   await take.getByRole('combobox', { name: 'Claim', exact: true }).selectOption('');
   await take.getByRole('button', { name: /Put 1 on/ }).click();
@@ -72,12 +73,14 @@ test('files are dropped, picked and pasted, read, confirmed and put on a claim',
   await take.getByRole('button', { name: /Put 1 on a new claim/ }).click();
   await expect(page.getByText('Mangrove count')).toBeVisible();
 
-  // the line is broken into items, and what is left of it stays in sight until it is nothing
+  // the line is broken into items; half done they are kept, and what is left stays in sight until it is nothing
   await page.getByRole('button', { name: 'Break into items' }).click();
   const items = page.getByRole('form', { name: 'Items of line 1' });
   await items.getByLabel('Amount of item 1').fill('80.00');
   await expect(items.getByRole('status')).toContainText('9.50');
-  await expect(items.getByRole('button', { name: 'Save' })).toBeDisabled();
+  await items.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('The items leave 9.50 of the line')).toBeVisible();
+  await page.getByRole('button', { name: 'Items', exact: true }).click();
   await items.getByRole('button', { name: 'Add an item' }).click();
   await expect(items.getByLabel('Amount of item 2')).toHaveValue('9.50');
   await items.getByLabel('Category of item 2').selectOption('meal');
@@ -115,7 +118,78 @@ test('a file that cannot be a receipt says why at its name, and the others go on
   await dropLarge(zoneOf(page), 'huge.jpg', 40 * 1024 * 1024);
   await expect(added(page, 'huge.jpg').getByRole('alert')).toContainText('larger than 15 MB');
   await expect(rowOf(page, 'fine.pdf')).toContainText('4.00');
-  await expect(page.getByRole('listitem').filter({ has: page.getByRole('checkbox') })).toHaveCount(1);
+  await expect(page.getByRole('list', { name: 'Not on a claim yet' }).getByRole('listitem')).toHaveCount(1);
+  await page.context().close();
+});
+
+test('receipts are found, put together, taken apart, divided, taken away and brought back', async ({ browser }) => {
+  const page = await pageOf(browser, 'wanjiru.mbaya');
+  await page.goto('/gather/receipts');
+  await zoneOf(page).waitFor();
+  const slip = async (name: string, total: string) => ({
+    name,
+    type: 'application/pdf',
+    bytes: await pdf(1, [
+      ['Bannow Ferry Ltd', ''],
+      ['Date: 2026-03-09', ''],
+      ['Total EUR', total],
+    ]),
+  });
+  const two = { name: 'two.pdf', type: 'application/pdf', bytes: await pdf(2, [['Two slips Ltd', '7.00']]) };
+  await drop(page, zoneOf(page), [await slip('front.pdf', '31.00'), await slip('back.pdf', '32.00'), two]);
+  await expect(rowOf(page, 'front.pdf')).toContainText('31.00');
+  await expect(rowOf(page, 'back.pdf')).toContainText('32.00');
+
+  await page.getByLabel('Find receipts').fill('bannow 32');
+  await expect(rowOf(page, 'front.pdf')).toHaveCount(0);
+  await page.getByLabel('Find receipts').fill('bannow');
+  await rowOf(page, 'front.pdf').getByRole('checkbox').check();
+  await rowOf(page, 'back.pdf').getByRole('checkbox').check();
+  // what is chosen stays chosen while one of them is looked at
+  await rowOf(page, 'front.pdf').getByRole('link').click();
+  await expect(page.getByText('2 receipts chosen')).toBeVisible();
+  await page.getByRole('button', { name: 'Put together as one' }).click();
+  const made = rowOf(page, /(front|back)\.pdf and 1 more/);
+  await made.getByRole('link').click();
+  const detail = page.getByRole('complementary', { name: 'Receipt' });
+  await expect(detail.getByText('1 of 2')).toBeVisible();
+  await detail.getByRole('button', { name: 'Take apart' }).click();
+  await expect(rowOf(page, 'back.pdf')).toHaveCount(1);
+  await expect(rowOf(page, 'front.pdf')).toHaveCount(1);
+
+  await page.getByLabel('Find receipts').fill('two');
+  await rowOf(page, 'two.pdf').getByRole('link').click();
+  await detail.getByRole('button', { name: 'Divide…' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('button', { name: /^Make/ })).toBeDisabled();
+  await dialog.getByLabel('Page 2 begins one').check();
+  await dialog.getByRole('button', { name: 'Make 2 receipts' }).click();
+  await expect(rowOf(page, 'two.pdf, page 1')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(rowOf(page, 'two.pdf, page 1')).toHaveCount(0);
+
+  await page.getByLabel('Find receipts').fill('bannow');
+  await rowOf(page, 'back.pdf').getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Take 1 away' }).click();
+  await expect(rowOf(page, 'back.pdf')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show what was taken away' }).click();
+  const gone = page.getByRole('list', { name: 'Taken away' }).getByRole('listitem').filter({ hasText: 'back.pdf' }).first();
+  await gone.getByRole('button', { name: 'Bring back' }).click();
+  await expect(rowOf(page, 'back.pdf')).toHaveCount(1);
+
+  // taxes are added and put right; what cannot be is refused at its field
+  await rowOf(page, 'back.pdf').getByRole('link').click();
+  await detail.getByRole('button', { name: 'Add a tax' }).click();
+  await detail.getByLabel('Rate in %, tax 1').fill('130');
+  await detail.getByLabel('Tax, tax 1').fill('99');
+  await detail.getByRole('button', { name: 'Confirm' }).click();
+  await expect(detail.getByText('Enter a rate from 0 to 100, or nothing.')).toBeVisible();
+  await expect(detail.getByText('This is more than the total.')).toBeVisible();
+  await detail.getByLabel('Rate in %, tax 1').fill('13,5');
+  await detail.getByLabel('Tax, tax 1').fill('3,81');
+  await detail.getByRole('button', { name: 'Confirm' }).click();
+  await expect(page.getByText('Confirmed', { exact: true })).toBeVisible();
+  await expect(detail.getByLabel('Rate in %, tax 1')).toHaveValue('13.5');
   await page.context().close();
 });
 

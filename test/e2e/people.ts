@@ -46,3 +46,11 @@ export async function signOut(page: Page): Promise<void> {
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('E-mail')).toBeVisible();
 }
+
+/** Chooses a code by typing it. */
+export async function chooseCode(page: Page, label: string, code: string): Promise<void> {
+  await page.getByRole('combobox', { name: label }).click();
+  await page.getByPlaceholder('Code or words').fill(code);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('combobox', { name: label })).toContainText(code);
+}

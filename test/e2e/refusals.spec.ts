@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { pageOf, tabTo } from './people.ts';
+import { chooseCode, pageOf, tabTo } from './people.ts';
 
 test('one’s own claim can be read and nothing more', async ({ browser }) => {
   const page = await pageOf(browser, 'maeve.tarrant');
@@ -24,7 +24,7 @@ test('two reviewers on one claim: the second is told what changed and keeps what
 
   await expect(ines.getByRole('heading', { name: 'Line 1, budget' })).toBeVisible();
   await ines.keyboard.press('c');
-  await ines.getByLabel('Cost centre of line 1').selectOption('440');
+  await chooseCode(ines, 'Cost centre of line 1', '440');
   await ines.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(ines.getByText('Line 1: coding saved')).toBeVisible();
 

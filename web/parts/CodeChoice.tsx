@@ -58,6 +58,12 @@ export function CodeChoice({ label, value, choices, none, autoFocus = false, onC
   );
 }
 
+/** Whether code and words hold every word that is typed. */
+function holdsAll(code: string, typed: string, words: string[] = []): number {
+  const text = [code, ...words].join(' ').toLowerCase();
+  return typed.toLowerCase().split(/\s+/).every((part) => text.includes(part)) ? 1 : 0;
+}
+
 interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none'> {
   onTake: (code: string) => void;
 }
@@ -66,12 +72,13 @@ const ITEM = 'flex cursor-pointer items-baseline gap-2 px-3 py-1 data-[selected=
 
 function Choices({ label, value, choices, none, onTake }: ChoicesProps) {
   return (
-    <Command label={label} defaultValue={value}>
+    <Command label={label} defaultValue={value} filter={holdsAll}>
       <Command.Input autoFocus placeholder="Code or words" className="input input-sm w-full border-0 border-b" />
       <Command.List id={`${label}-list`} className="max-h-64 overflow-auto py-1 text-sm">
         <Command.Empty className="quiet px-3 py-2">No code has these letters.</Command.Empty>
         <Command.Item value="~none" keywords={[none]} className={ITEM} onSelect={() => onTake('')}>
-          <span className="quiet">{none}</span>
+          <span className="quiet min-w-0 flex-1">{none}</span>
+          <span className="quiet text-xs">where none is chosen</span>
         </Command.Item>
         {choices.map((c) => (
           <Command.Item

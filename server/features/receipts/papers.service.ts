@@ -142,7 +142,7 @@ async function replace(services: Services, actor: Actor, seen: readonly SeenRece
       const made: bigint[] = [];
       for (const { name, bytes, file } of accepted) {
         const paper = { name, cameIn: null, bytes, sha256: sha256Of(bytes), file, madeFrom };
-        made.push((await storeReceipt(services, trx, actor, paper)).id);
+        made.push((await storeReceipt(services, trx, { owner: actor.id, actor }, paper)).id);
       }
       if (confirmed) await moveToMade(trx, confirmed, made[0]!);
       return made;

@@ -11,6 +11,12 @@ import { countWaiting, insertFile, insertReading, insertReceipt, selectFileKind 
 /** What became of one file: a receipt, or a refusal by name with its reason. */
 export type Added = { ok: true; name: string; id: bigint; fresh: boolean } | { ok: false; name: string; says: string };
 
+/** Whose receipts a file lands among, and who brought it; null when it came by mail. */
+export interface Bringer {
+  owner: string;
+  actor: Actor | null;
+}
+
 export const sha256Of = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
 /**
@@ -19,7 +25,7 @@ export const sha256Of = (bytes: Buffer): string => createHash('sha256').update(b
  */
 export async function addFile(
   services: Services,
-  actor: Actor,
+  bringer: Bringer,
   name: string,
   bytes: Buffer,
   cameIn: string | null = null,
@@ -27,19 +33,19 @@ export async function addFile(
   const sha256 = sha256Of(bytes);
   const kind = bytes.length > 0 ? await selectFileKind(services.db, sha256) : undefined;
   // What is in an e-mail may be new to this person though the e-mail itself was added by another.
-  const file = kind && kind !== 'mail' ? null : await services.reader.inspect(bytes, actor.id);
+  const file = kind && kind !== 'mail' ? null : await services.reader.inspect(bytes, bringer.owner);
   if (file && !file.ok) return [refused(name, file.reason)];
   if (file?.kind !== 'parcel') return [await keep(file)];
   if (cameIn !== null) return [refused(name, 'it is an e-mail inside an e-mail; save it by itself')];
   const added: Added[] = [];
-  for (const part of file.parts) added.push(...(await addFile(services, actor, part.name, part.bytes, name)));
+  for (const part of file.parts) added.push(...(await addFile(services, bringer, part.name, part.bytes, name)));
   added.push(...file.beyond.map((left) => refused(left, `only the first ${file.parts.length} attachments of an e-mail are taken; add it by itself`)));
   if (file.body) added.push(await keep(file.body));
   return added;
 
   async function keep(accepted: Accepted | null): Promise<Added> {
     const stored = await inTransaction(services, (trx) =>
-      storeReceipt(services, trx, actor, { name, cameIn, sha256, bytes, file: accepted }),
+      storeReceipt(services, trx, bringer, { name, cameIn, sha256, bytes, file: accepted }),
     );
     return { ok: true, name, ...stored };
   }
@@ -62,17 +68,17 @@ export interface ToStore {
   madeFrom?: string[];
 }
 
-/** Keeps a file as a receipt of the actor's, and has it read. `fresh` is false when it was there. */
+/** Keeps a file as a receipt of its owner's, and has it read. `fresh` is false when it was there. */
 export async function storeReceipt(
   services: Services,
   trx: Db,
-  actor: Actor,
+  { owner, actor }: Bringer,
   { name, cameIn, sha256, bytes, file, madeFrom = [] }: ToStore,
 ): Promise<{ id: bigint; fresh: boolean }> {
   const now = services.clock.now();
   if (file) await insertFile(trx, sha256, bytes, file);
   const receipt = await insertReceipt(trx, {
-    owner_id: actor.id,
+    owner_id: owner,
     sha256,
     added_at: now,
     name: name.slice(0, 200),
@@ -80,16 +86,17 @@ export async function storeReceipt(
     made_from: madeFrom,
   });
   if (receipt.fresh) await noteBirth(services, trx, actor, receipt.id, sha256);
-  const turn = await turnOf(trx, actor, bytes);
+  const turn = await turnOf(trx, owner, bytes);
   if (await insertReading(trx, sha256, now)) await services.jobs.ask(trx, 'read-receipt', { sha256 }, turn);
   return receipt;
 }
 
-const noteBirth = (services: Services, trx: Db, actor: Actor, id: bigint, sha256: string): Promise<void> =>
+const noteBirth = (services: Services, trx: Db, actor: Actor | null, id: bigint, sha256: string): Promise<void> =>
   performBirth(services, trx, { lifecycle: receiptLifecycle, act: 'add', actor, entity: null }, async () => ({
     id: String(id),
     state: 'added',
     result: undefined,
+    facts: actor ? {} : { came: 'by mail' },
     about: sha256,
   }));
 
@@ -98,7 +105,7 @@ const TURN_MEGABYTES = 16;
  * When a file is read among those that wait: everybody's first before anybody's second, and of the same turn the small
  * before the large, so that a hundred files of one person hold up nobody else. Example: two of theirs wait → −32 and less.
  */
-async function turnOf(trx: Db, actor: Actor, bytes: Buffer): Promise<number> {
+async function turnOf(trx: Db, owner: string, bytes: Buffer): Promise<number> {
   const megabytes = Math.min(TURN_MEGABYTES - 1, Math.floor(bytes.length / 2 ** 20));
-  return -((await countWaiting(trx, actor.id)) * TURN_MEGABYTES + megabytes);
+  return -((await countWaiting(trx, owner)) * TURN_MEGABYTES + megabytes);
 }

@@ -42,7 +42,8 @@ export function receiptRoutes(services: Services, pool: Pool, throttles: Throttl
 
   router.post('/receipts', perPerson, upload(0), async (req, res) => {
     const { name, bytes } = fileOf(req);
-    const added = await addFile(services, actorOf(req), name, bytes);
+    const actor = actorOf(req);
+    const added = await addFile(services, { owner: actor.id, actor }, name, bytes);
     if (added.length === 1 && !added[0]!.ok) throw new Refused('file-refused', { says: added[0]!.says });
     answer(res, addedAnswer, { added }, added.some((a) => a.ok && a.fresh) ? 201 : 200);
   });

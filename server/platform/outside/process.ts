@@ -1,5 +1,6 @@
 import { serve } from '../helpers/serve.ts';
 import { inspect } from './reading/inspect.ts';
+import { senderOf } from './reading/mail.ts';
 import { combinePapers, dividePaper, type Paper } from './reading/papers.ts';
 import { readFile, type FileToRead } from './reading/readFile.ts';
 import { readRows, readStatementFile, type RowsToRead } from './statements/readStatementFile.ts';
@@ -14,6 +15,7 @@ export type Task =
   | ({ task: 'read' } & FileToRead)
   | { task: 'combine'; papers: Paper[] }
   | { task: 'divide'; bytes: Uint8Array; turns: number[]; parts: number[][] }
+  | { task: 'sender'; bytes: Uint8Array }
   | { task: 'statements'; bytes: Uint8Array }
   | ({ task: 'rows' } & RowsToRead);
 
@@ -32,6 +34,8 @@ function done(task: Task): Promise<unknown> | unknown {
       return inspect(bytes);
     case 'read':
       return readFile({ ...task, bytes });
+    case 'sender':
+      return senderOf(bytes);
     case 'statements':
       return readStatementFile(bytes);
     case 'rows':

@@ -16,6 +16,8 @@ export interface Reader {
   inspect(bytes: Buffer, person: string): Promise<Inspected>;
   /** What a file says; Unreadable when it cannot be read in time or memory. */
   read(file: FileToRead): Promise<ReadResult>;
+  /** The address a mail says it is from; null when it says none. */
+  sender(bytes: Buffer): Promise<string | null>;
   /** One PDF of several files; Unreadable when they are too large together. */
   combine(papers: Paper[], person: string): Promise<Buffer>;
   /** PDFs of some pages each of one. */
@@ -74,6 +76,7 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
       const seconds = limits.readSeconds;
       return ask({ task: 'read', ...file, seconds }, { person: 'reading', short: false, seconds });
     },
+    sender: (bytes) => ask({ task: 'sender', bytes }, short('mail')),
     combine: async (papers, person) => Buffer.from(await ask<Uint8Array>({ task: 'combine', papers }, short(person))),
     divide: async (paper, parts, person) =>
       (await ask<Uint8Array[]>({ task: 'divide', ...paper, parts }, short(person))).map((made) => Buffer.from(made)),

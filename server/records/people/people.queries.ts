@@ -10,3 +10,15 @@ export interface PersonRow {
 }
 export const selectPerson = (db: Db, id: string): Promise<PersonRow | undefined> =>
   db('people').where({ id }).first('id', 'name', 'kind', 'entity_id', 'currency', 'usual_approver');
+
+/** The id of the active person with an e-mail address who may gather receipts today; undefined when there is none. */
+export async function selectGatherer(db: Db, email: string): Promise<string | undefined> {
+  const row = await db('people as p')
+    .whereRaw('lower(p.email) = ? and p.active', [email.toLowerCase()])
+    .whereRaw(
+      `exists (select 1 from person_roles r where r.person_id = p.id and r.role in ('claimant', 'preparer')
+        and current_date between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity'))`,
+    )
+    .first('p.id');
+  return row?.id;
+}

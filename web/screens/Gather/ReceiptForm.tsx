@@ -27,15 +27,24 @@ const SURE_WORDS = {
  * the file is still being read: what was typed stays, the rest is filled in when the reading comes.
  */
 export function ReceiptForm({ receipt, onFocus, onDone, onFail }: ReceiptFormProps) {
-  const { register, control, handleSubmit, formState } = useForm<Typed>({
-    values: typedOf(receipt),
+  const unread = receipt.state === 'waiting' && !receipt.confirmed;
+  const { register, control, handleSubmit, reset, formState } = useForm<Typed>({
+    defaultValues: typedOf(receipt),
+    // What stands there stays while the file is read, or read again.
+    ...(unread ? {} : { values: typedOf(receipt) }),
     resetOptions: { keepDirtyValues: true },
     resolver: zodResolver(typedSchema(todayHere())),
-    mode: 'onTouched',
+    mode: 'onChange',
   });
   const { errors, isSubmitting } = formState;
   const locked = receipt.usedOn.some((use) => use.state !== 'draft' && use.state !== 'returned');
-  const submit = handleSubmit((typed) => gather.confirm(receipt.id, confirmationOf(receipt, typed)).then(onDone, onFail));
+  const submit = handleSubmit((typed) =>
+    gather.confirm(receipt.id, confirmationOf(receipt, typed)).then((answer) => {
+      const saved = answer.receipts.find((r) => r.id === receipt.id);
+      if (saved) reset(typedOf(saved));
+      onDone(answer);
+    }, onFail),
+  );
   return (
     <form
       aria-label="What the receipt shows"

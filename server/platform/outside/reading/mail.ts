@@ -9,6 +9,12 @@ export async function parseMail(bytes: Buffer): Promise<ParsedMail> {
   return simpleParser(bytes, { skipHtmlToText: true, skipImageLinks: true, skipTextLinks: true });
 }
 
+/** The one address a mail says it is from, in small letters; null when it says none, or several. */
+export async function senderOf(bytes: Buffer): Promise<string | null> {
+  const from = (await parseMail(bytes)).from?.value ?? [];
+  return from.length === 1 ? (from[0]!.address?.toLowerCase() ?? null) : null;
+}
+
 /** What a mail says, as it is shown and read; empty when it says nothing. */
 export const mailText = async (bytes: Buffer): Promise<string> => textOf(await parseMail(bytes));
 

@@ -142,7 +142,8 @@ async function fromPages(pages: readonly PageRead[], asOf: string, method: ReadR
   return { method, reading: mapSpots(reading, back), remarks: [], turns: pages.map((page) => page.turns) };
 }
 
-function mapSpots(reading: Reading, back: (spot: Spot | null) => Spot | null): Reading {
+/** A reading with every spot moved. */
+export function mapSpots(reading: Reading, back: (spot: Spot | null) => Spot | null): Reading {
   const moved = <T extends { spot: Spot | null }>(found: T | null): T | null =>
     found && { ...found, spot: back(found.spot) };
   return {
