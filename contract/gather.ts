@@ -11,7 +11,10 @@ const label = z.string().trim().min(1).max(140);
 const figure = z.string().nullable();
 
 const taxShown = z.strictObject({
-  rate: parts.decimal.nullable().describe('In percent; null when the receipt does not tell it.'),
+  rate: parts.decimal
+    .refine((rate) => Number(rate) >= 0 && Number(rate) <= 100, 'Enter a rate from 0 to 100.')
+    .nullable()
+    .describe('In percent; null when the receipt does not tell it.'),
   base: parts.amount.nullish(),
   tax: parts.amount.nullish(),
 });
@@ -26,10 +29,7 @@ export const confirmSchema = z.strictObject({
     .string()
     .regex(/^\d{4}$/, 'Enter the last four digits of the card.')
     .nullish(),
-  taxes: z
-    .array(taxShown)
-    .max(10)
-    .default([]),
+  taxes: z.array(taxShown).max(10).default([]),
 });
 const turns = z.number().int().min(0).max(3);
 export const turnSchema = z.strictObject({ revision, turns: turns.describe('Quarter turns clockwise.') });
@@ -42,7 +42,10 @@ export const combineSchema = z.strictObject({
 });
 export const divideSchema = z.strictObject({
   revision,
-  parts: z.array(z.array(z.number().int().min(1).max(30)).min(1).max(30)).min(2).max(30),
+  parts: z
+    .array(z.array(z.number().int().min(1).max(30)).min(1).max(30))
+    .min(2)
+    .max(30),
 });
 export const receiptsQuery = z.strictObject({
   of: z.enum(['gone']).optional().describe('Those that were taken away, or that others were made of.'),
@@ -139,7 +142,9 @@ const receipt = z.object({
   usedOn: z.array(z.object({ claim: id, line: id, state: z.string() })),
   alike: z.array(
     z.object({
-      how: z.enum(['file', 'picture', 'figures']).describe('The same file, almost the same picture, or the same figures.'),
+      how: z
+        .enum(['file', 'picture', 'figures'])
+        .describe('The same file, almost the same picture, or the same figures.'),
       own: z.boolean(),
       id: recordId.nullable(),
       name: z.string().nullable(),

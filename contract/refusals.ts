@@ -63,9 +63,14 @@ export const REFUSALS = {
   'not-a-receipt': [422, '{name} is not accepted: {reason}.'],
   'file-refused': [422, '{says}'],
   'receipt-in-use': [409, 'The receipt belongs to claim {claim}, which is {state}. It stays as it is.'],
-  'receipts-in-use': [409, 'Another of them is on claim {claim}. Take it off there first, so that one paper is on one line.'],
+  'receipts-in-use': [
+    409,
+    'Another of them is on claim {claim}. Take it off there first, so that one paper is on one line.',
+  ],
   'receipt-pages': [422, 'Put each page of {name} into one of the parts: it has {pages}.'],
   'receipt-one-page': [422, '{name} is no PDF of several pages, so there is nothing to divide.'],
+  'future-purchase': [422, '{date} has not come yet. Enter the day of the purchase.'],
+  'tax-above-total': [422, '{figure} is more than the total of the receipt. Correct the tax or the total.'],
   'receipt-not-read': [422, '{name}: {reason}.'],
   'evidence-kept': [
     409,

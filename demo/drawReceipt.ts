@@ -53,7 +53,10 @@ export const drawReceipt = async (facts: ReceiptFacts): Promise<Buffer> => (awai
 export async function printReceipt(facts: ReceiptFacts) {
   const ink = facts.style === 'slip' ? slip(facts) : invoice(facts);
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${ink.height}"><rect width="100%" height="100%" fill="${facts.style === 'slip' ? '#fbfaf6' : '#ffffff'}"/>${ink.body}</svg>`;
-  const jpeg = await sharp(Buffer.from(svg)).rotate(facts.tilt, { background: '#8f8a80' }).jpeg({ quality: 80 }).toBuffer();
+  const jpeg = await sharp(Buffer.from(svg))
+    .rotate(facts.tilt, { background: '#8f8a80' })
+    .jpeg({ quality: 80 })
+    .toBuffer();
   return { jpeg, words: ink.words, place: tilted(facts.tilt, ink.height) };
 }
 
@@ -66,7 +69,12 @@ function tilted(degrees: number, height: number): (box: Box) => Box {
     const x = (box.x + box.width / 2 - 0.5) * WIDTH;
     const y = (box.y + box.height / 2 - 0.5) * height;
     const [w, h] = [(box.width * WIDTH) / wide, (box.height * height) / high];
-    return { x: (x * cos - y * sin) / wide + 0.5 - w / 2, y: (x * sin + y * cos) / high + 0.5 - h / 2, width: w, height: h };
+    return {
+      x: (x * cos - y * sin) / wide + 0.5 - w / 2,
+      y: (x * sin + y * cos) / high + 0.5 - h / 2,
+      width: w,
+      height: h,
+    };
   };
 }
 

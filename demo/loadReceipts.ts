@@ -50,7 +50,12 @@ export async function loadReceipts(db: Db, claims: readonly ClaimSeed[], day: st
       await db('receipts').where({ id }).update(fieldsOf(job.facts));
       await insertReading(db, sha256, new Date(`${job.facts.date}T18:00:00Z`));
       const reading = readingOf(prints[k]!, job.facts, day);
-      await storeReading(db, sha256, { method: 'recognised', reading, remarks: [], turns: [] }, new Date(`${job.facts.date}T18:01:00Z`));
+      await storeReading(
+        db,
+        sha256,
+        { method: 'recognised', reading, remarks: [], turns: [] },
+        new Date(`${job.facts.date}T18:01:00Z`),
+      );
       ids.set(job.key, id);
     }
   }
@@ -91,9 +96,19 @@ function factsOf(claim: ClaimSeed, line: LineSeed, day: string, random: Random):
  * What a reader finds on the paper, and where. It is given the words as they were printed: recognising a hundred pictures
  * would take minutes. What it does not find as it was meant is left out, so that the demo's own faults stay the only ones.
  */
-function readingOf({ words, place }: Awaited<ReturnType<typeof printReceipt>>, facts: ReceiptFacts, day: string): Reading {
+function readingOf(
+  { words, place }: Awaited<ReturnType<typeof printReceipt>>,
+  facts: ReceiptFacts,
+  day: string,
+): Reading {
   const read = mapSpots(readDocument(words, day), (spot) => spot && { page: 1, box: place(spot.box) });
-  const meant = { amount: facts.total, currency: facts.currency, date: facts.date, merchant: facts.merchant, taxNumber: facts.taxNumber };
+  const meant = {
+    amount: facts.total,
+    currency: facts.currency,
+    date: facts.date,
+    merchant: facts.merchant,
+    taxNumber: facts.taxNumber,
+  };
   const as = (found: Found | null, value: string | null): Found | null =>
     found && value !== null && found.value.toLowerCase() === value.toLowerCase() ? { ...found, value } : null;
   return {

@@ -102,7 +102,9 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 function announcement(): string {
-  const mail = DEMO_MAIL ? `  its mail    ${DEMO_MAIL}   (receipts mailed there to ${RECEIPTS_ADDRESS} are taken)\n` : '';
+  const mail = DEMO_MAIL
+    ? `  its mail    ${DEMO_MAIL}   (receipts mailed there to ${RECEIPTS_ADDRESS} are taken)\n`
+    : '';
   const signIns = `  reviewer    maeve.tarrant@saltmarsh.example
   controller  odd.fjellheim@saltmarsh.example
   claimant    tomas.brandao@saltmarsh.example

@@ -73,7 +73,11 @@ async function* drawn(layouts: readonly Layout[], seed: number): AsyncGenerator<
     for (const [k, locale] of LOCALES.entries()) {
       const harm = HARMS[(l * 3 + k) % HARMS.length]!;
       const facts = inventFacts(random, locale, AS_OF);
-      yield { at: `${locale.prefix} ${l + 1} ${harm}`, facts, bytes: await spoil(await layout(facts).png(), harm, random) };
+      yield {
+        at: `${locale.prefix} ${l + 1} ${harm}`,
+        facts,
+        bytes: await spoil(await layout(facts).png(), harm, random),
+      };
     }
 }
 
@@ -87,7 +91,11 @@ async function* printed(seed: number, spoilt: boolean): AsyncGenerator<Drawn> {
       const facts = inventFacts(random, locale, AS_OF);
       const png = await press.print(sheetOf(layout, facts));
       const harm = spoilt ? HARMS[1 + (layout % (HARMS.length - 1))]! : 'none';
-      yield { at: `${locale.prefix} ${layout + 1} ${harm}`, facts, bytes: await asTaken(png, harm, spoilt, layout, random) };
+      yield {
+        at: `${locale.prefix} ${layout + 1} ${harm}`,
+        facts,
+        bytes: await asTaken(png, harm, spoilt, layout, random),
+      };
     }
   } finally {
     await press.close();

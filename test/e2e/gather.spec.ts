@@ -173,7 +173,11 @@ test('receipts are found, put together, taken apart, divided, taken away and bro
   await page.getByRole('button', { name: 'Take 1 away' }).click();
   await expect(rowOf(page, 'back.pdf')).toHaveCount(0);
   await page.getByRole('button', { name: 'Show what was taken away' }).click();
-  const gone = page.getByRole('list', { name: 'Taken away' }).getByRole('listitem').filter({ hasText: 'back.pdf' }).first();
+  const gone = page
+    .getByRole('list', { name: 'Taken away' })
+    .getByRole('listitem')
+    .filter({ hasText: 'back.pdf' })
+    .first();
   await gone.getByRole('button', { name: 'Bring back' }).click();
   await expect(rowOf(page, 'back.pdf')).toHaveCount(1);
 

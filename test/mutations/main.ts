@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { MUTATIONS, type Mutation } from './mutations.ts';
 import { ACCESS_MUTATIONS } from './accessMutations.ts';
+import { GATHER_MUTATIONS } from './gatherMutations.ts';
 import { HARD_MUTATIONS } from './hardMutations.ts';
 import { MONEY_MUTATIONS } from './moneyMutations.ts';
 import { STATE_MUTATIONS } from './stateMutations.ts';
@@ -70,6 +71,7 @@ const wanted = [
   ...ACCESS_MUTATIONS,
   ...STATE_MUTATIONS,
   ...HARD_MUTATIONS,
+  ...GATHER_MUTATIONS,
   ...WEB_MUTATIONS,
 ].filter((m) => new RegExp(process.argv[2] ?? '').test(m.rule));
 if (wanted.some((m) => m.tests && needsDatabase(m.tests))) passes(['server/features/periods'], 'make');

@@ -61,7 +61,12 @@ export function CodeChoice({ label, value, choices, none, autoFocus = false, onC
 /** Whether code and words hold every word that is typed. */
 function holdsAll(code: string, typed: string, words: string[] = []): number {
   const text = [code, ...words].join(' ').toLowerCase();
-  return typed.toLowerCase().split(/\s+/).every((part) => text.includes(part)) ? 1 : 0;
+  return typed
+    .toLowerCase()
+    .split(/\s+/)
+    .every((part) => text.includes(part))
+    ? 1
+    : 0;
 }
 
 interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none'> {

@@ -80,9 +80,12 @@ function useEntries(person: Person, words: string, onClose: () => void): { name:
     { name: 'Places', entries: places.map((p) => ({ key: p.path, name: p.name, about: '', run: go(p.path) })) },
     {
       name: 'Claims on the Desk',
-      entries: (asked && seesDesk ? queue : [])
-        .slice(0, 8)
-        .map((c) => ({ key: c.number, name: c.number, about: `${c.claimant}, ${c.purpose}`, run: go(`/desk/${c.number}`) })),
+      entries: (asked && seesDesk ? queue : []).slice(0, 8).map((c) => ({
+        key: c.number,
+        name: c.number,
+        about: `${c.claimant}, ${c.purpose}`,
+        run: go(`/desk/${c.number}`),
+      })),
     },
     {
       name: 'Your claims',

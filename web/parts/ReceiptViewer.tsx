@@ -29,7 +29,11 @@ export function ReceiptViewer({ id, pages, label, marks = [], onTurn }: ReceiptV
   const [turned, setTurned] = useState<Readonly<Record<number, number>>>({});
   const [failed, setFailed] = useState(false);
   const [page, setChosen] = usePage(pages.length, marks.find((m) => m.focus)?.spot.page ?? null);
-  const paper = useShowFocus(marks.find((m) => m.focus), zoom, page);
+  const paper = useShowFocus(
+    marks.find((m) => m.focus),
+    zoom,
+    page,
+  );
   const size = pages[page - 1] ?? { width: 1, height: 1, turns: 0 };
   const turns = turned[page] ?? size.turns;
   const turn = () => {

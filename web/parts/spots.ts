@@ -18,7 +18,9 @@ export function spotsOf(reading: Reading | null, focus: Field | 'taxes' | null):
     return spot ? [{ label: FIELD_NAMES[field], spot, focus: field === focus }] : [];
   });
   const taxes = reading.taxes.flatMap((t, i) =>
-    t.spot ? [{ label: `Tax ${t.rate === null ? '' : `${t.rate} % `}(${i + 1})`, spot: t.spot, focus: focus === 'taxes' }] : [],
+    t.spot
+      ? [{ label: `Tax ${t.rate === null ? '' : `${t.rate} % `}(${i + 1})`, spot: t.spot, focus: focus === 'taxes' }]
+      : [],
   );
   return [...facts, ...taxes];
 }

@@ -128,7 +128,10 @@ describe('what differs', () => {
 
 describe('strangers', () => {
   it('that add up by chance, lie eleven days apart or have no date are no pair', () => {
-    const parts = [side('x', { amount: 6000n, merchant: 'Pier Cafe' }), side('y', { amount: 2450n, merchant: 'Ferry' })];
+    const parts = [
+      side('x', { amount: 6000n, merchant: 'Pier Cafe' }),
+      side('y', { amount: 2450n, merchant: 'Ferry' }),
+    ];
     expect(pairUp(parts, [side('bill')])).toEqual([]);
     expect(pairUp([side('a', { merchant: 'Pier Cafe' })], [side('b', { date: '2026-03-13' })])).toEqual([]);
     expect(pairUp([side('a', { date: null })], [side('b')])).toEqual([]);
@@ -138,7 +141,8 @@ describe('strangers', () => {
 
 describe('the digits of a card', () => {
   it('that were read lower the score where they differ, and forbid nothing', () => {
-    const score = (digits: string) => pairUp([side('a', { digits })], [side('b', { digits: '4410', card: 'K1' })])[0]!.score;
+    const score = (digits: string) =>
+      pairUp([side('a', { digits })], [side('b', { digits: '4410', card: 'K1' })])[0]!.score;
     expect([score('4410'), score('4416'), score('8803')]).toEqual([100, 94, 80]);
   });
 });

@@ -13,9 +13,17 @@ import { sumsOf } from './togetherPairs.ts';
 export function pairUp(lefts: readonly Side[], rights: readonly Side[]): Pair[] {
   const exact = chosenOf(lefts, rights, exactEdges);
   const [lefts2, rights2] = without(lefts, rights, exact);
-  const split = sumsOf(rights2, lefts2, 'lines').map(({ whole, parts, pair }) => ({ left: parts, right: [whole], ...pair }));
+  const split = sumsOf(rights2, lefts2, 'lines').map(({ whole, parts, pair }) => ({
+    left: parts,
+    right: [whole],
+    ...pair,
+  }));
   const [lefts3, rights3] = without(lefts2, rights2, split);
-  const parted = sumsOf(lefts3, rights3, 'charges').map(({ whole, parts, pair }) => ({ left: [whole], right: parts, ...pair }));
+  const parted = sumsOf(lefts3, rights3, 'charges').map(({ whole, parts, pair }) => ({
+    left: [whole],
+    right: parts,
+    ...pair,
+  }));
   const near = chosenOf(...without(lefts3, rights3, parted), nearEdges);
   return [...exact, ...split, ...parted, ...near].sort((a, b) => b.score - a.score);
 }

@@ -42,7 +42,11 @@ describe('the last four digits of a card', () => {
 
 describe('a total', () => {
   const cases: [string, string, string][] = [
-    ['to pay, after its rounding, not the sum', '#Kiosk AS\nBrus 34,60\nIs 25,00\nSum kr 59,60\nAvrunding 0,40\nÅ betale kr 60,00', '60.00'],
+    [
+      'to pay, after its rounding, not the sum',
+      '#Kiosk AS\nBrus 34,60\nIs 25,00\nSum kr 59,60\nAvrunding 0,40\nÅ betale kr 60,00',
+      '60.00',
+    ],
     ['to pay, of a rounding down', '#Kiosk\nA 10.00\nB 2.02\nSum EUR 12.02\nRounding -0.02\nTo pay EUR 12.00', '12.00'],
     ['with the tip', '#Bar\nSoup 20.00\nPie 18.00\nTotal EUR 38.00\nTip 4.00\nAmount charged EUR 42.00', '42.00'],
     ['with a minus before the sign', '#Shop\nRefund\nTotal -€12.50', '-12.50'],
@@ -65,7 +69,8 @@ describe('a total', () => {
 
 describe('a currency', () => {
   it('heads the column of its amounts', () => {
-    const text = '#Shop\nItem                     Amount EUR\nRope                          12.50\nBucket                         7.50\nTotal                         20.00';
+    const text =
+      '#Shop\nItem                     Amount EUR\nRope                          12.50\nBucket                         7.50\nTotal                         20.00';
     expect(read(text).currency?.value).toBe('EUR');
     expect(read(text.replace('Amount EUR', '      (NOK)')).currency?.value).toBe('NOK');
   });
@@ -84,9 +89,21 @@ describe('a currency', () => {
 describe('a date', () => {
   const cases: [string, string, string][] = [
     ['of payment, not of the trip', 'Booked on 2026-02-01\nTravel date 2026-04-12\nPaid on 2026-02-03', '2026-02-03'],
-    ['of the invoice, not of the flight', 'Outbound flight 2026-04-12\nReturn flight 2026-04-19\nInvoice date 2026-02-03', '2026-02-03'],
-    ['of departure on the bill of a hotel', 'Arrival 12.03.2026\nDeparture 15.03.2026\n12.03.2026 Room 90,00\n13.03.2026 Room 90,00\n14.03.2026 Room 90,00', '2026-03-15'],
-    ['of the invoice of a hotel', 'Invoice date 15.03.2026\nArrival 12.03.2026\nDeparture 16.03.2026\n12.03.2026 Room 90,00', '2026-03-15'],
+    [
+      'of the invoice, not of the flight',
+      'Outbound flight 2026-04-12\nReturn flight 2026-04-19\nInvoice date 2026-02-03',
+      '2026-02-03',
+    ],
+    [
+      'of departure on the bill of a hotel',
+      'Arrival 12.03.2026\nDeparture 15.03.2026\n12.03.2026 Room 90,00\n13.03.2026 Room 90,00\n14.03.2026 Room 90,00',
+      '2026-03-15',
+    ],
+    [
+      'of the invoice of a hotel',
+      'Invoice date 15.03.2026\nArrival 12.03.2026\nDeparture 16.03.2026\n12.03.2026 Room 90,00',
+      '2026-03-15',
+    ],
     ['of booking where it is the only one that is past', 'Booking date 2026-02-01\nDeparts 2026-09-12', '2026-02-01'],
   ];
   it.each(cases)('is that %s', (_, text, date) => {
@@ -104,17 +121,25 @@ describe('taxes', () => {
     const rows = '7% 100.00 7.00 107.00\n19% 100.00 19.00 119.00';
     expect(read(`#Shop\n${rows}\nTotal EUR 226.00`).taxes.map((t) => t.sure)).toEqual(['sure', 'sure']);
     expect(read(`#Shop\n${rows}\nTotal EUR 230.00`).taxes.map((t) => t.sure)).toEqual(['likely', 'likely']);
-    expect(read(`#Shop\n${rows}\n0% 4.00 0.00 4.00\nTotal EUR 230.00`).taxes.slice(0, 2).map((t) => t.sure)).toEqual(['sure', 'sure']);
+    expect(
+      read(`#Shop\n${rows}\n0% 4.00 0.00 4.00\nTotal EUR 230.00`)
+        .taxes.slice(0, 2)
+        .map((t) => t.sure),
+    ).toEqual(['sure', 'sure']);
     expect(read(`#Shop\n${rows}\nTip 4.00\nTotal EUR 230.00`).taxes.map((t) => t.sure)).toEqual(['sure', 'sure']);
   });
 
   it('are taken without a rate', () => {
     expect(read('#Diner\nSoup 10.00\nSales tax 0.89\nTotal $10.89').taxes).toMatchObject([{ rate: null, tax: '0.89' }]);
-    expect(read('#Shop\nGoods 100.00\nincl. VAT 16.67\nTotal £100.00').taxes).toMatchObject([{ rate: '20', tax: '16.67' }]);
+    expect(read('#Shop\nGoods 100.00\nincl. VAT 16.67\nTotal £100.00').taxes).toMatchObject([
+      { rate: '20', tax: '16.67' },
+    ]);
   });
 
   it('have rates with more decimals', () => {
-    expect(read('#Diner\nSoup 200.00\nTax 8.875% 17.75\nTotal $217.75').taxes).toMatchObject([{ rate: '8.875', tax: '17.75', sure: 'sure' }]);
+    expect(read('#Diner\nSoup 200.00\nTax 8.875% 17.75\nTotal $217.75').taxes).toMatchObject([
+      { rate: '8.875', tax: '17.75', sure: 'sure' },
+    ]);
     expect(read('#Café\nSoupe 100.00\nTPS 5% 5.00\nTVQ 9.975% 9.98\nTotal $114.98').taxes).toMatchObject([
       { rate: '5', tax: '5.00' },
       { rate: '9.975', tax: '9.98' },
@@ -135,7 +160,10 @@ describe('taxes', () => {
 
 describe('a merchant', () => {
   it('is not the worse for a word inside a word', () => {
-    expect(read('#Hotel Faxholm\nStrandgate 4\nTotal EUR 10.00').merchant).toMatchObject({ value: 'Hotel Faxholm', sure: 'sure' });
+    expect(read('#Hotel Faxholm\nStrandgate 4\nTotal EUR 10.00').merchant).toMatchObject({
+      value: 'Hotel Faxholm',
+      sure: 'sure',
+    });
     expect(read('#Motel am See\nTel. 040 123\nTotal EUR 10.00').merchant?.value).toBe('Motel am See');
   });
 });

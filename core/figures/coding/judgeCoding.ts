@@ -210,7 +210,10 @@ function judgeBudget(
 ): Verdict[] {
   const charged = shares.filter((s) => holdsOn(value, s.line.date));
   if (charged.length === 0) return [];
-  const whole = value.left == null ? [] : judgeLeft(open, `${dimension.name ?? dimension.id} ${value.code}`, value, value.left, charged);
+  const whole =
+    value.left == null
+      ? []
+      : judgeLeft(open, `${dimension.name ?? dimension.id} ${value.code}`, value, value.left, charged);
   const caps = (value.caps ?? []).flatMap((cap) => {
     const own = charged.filter((s) => s.category === cap.category);
     return own.length > 0

@@ -1,5 +1,4 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
-import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { LineEdit } from '../../../contract/gather.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';

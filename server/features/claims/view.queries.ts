@@ -73,9 +73,7 @@ export async function selectShownReceipts(db: Db, key: VersionKey): Promise<Reco
     .leftJoin('readings as g', 'g.sha256', 'r.sha256')
     .where({ 'l.claim_id': key.claim_id, 'l.version': key.version })
     .select('l.id as line', 'r.id', 'g.reading')
-    .select(
-      db.raw(`${PAGES('r', 'g')} as pages`),
-    );
+    .select(db.raw(`${PAGES('r', 'g')} as pages`));
   return Object.fromEntries(rows.map(({ line, id, ...rest }) => [line, { id: String(id), ...rest }]));
 }
 

@@ -34,7 +34,8 @@ export function acceptPairs(context: Context, actor: Actor, { revisions, pairs }
       );
       const lines = new Map((await selectDraftLines(trx, actor.id)).map((l) => [refOf(l), l]));
       for (const pair of pairs) {
-        if (pair.charges) await partLine(trx, locked, onlyLine(pair, lines), await chargesFor(trx, actor, pair.charges));
+        if (pair.charges)
+          await partLine(trx, locked, onlyLine(pair, lines), await chargesFor(trx, actor, pair.charges));
         await accept(trx, actor, pair, lines);
       }
     }),

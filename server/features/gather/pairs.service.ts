@@ -20,7 +20,10 @@ export async function viewPairs({ db }: Pick<Context, 'db'>, actor: Actor) {
   const loose = receipts.filter((r) => r.usedOn.length === 0);
   const estimate = await estimatesIn(db, [...lines, ...loose.map(shownBy)], free);
   const open = free.filter((c) => standingOf(c) === 'open').map(sideOfCharge);
-  const unpaired = lines.filter((l) => l.charge_id === null && l.paid_by !== 'central').map(sideOfLine).map(estimate);
+  const unpaired = lines
+    .filter((l) => l.charge_id === null && l.paid_by !== 'central')
+    .map(sideOfLine)
+    .map(estimate);
   const bare = lines.filter((l) => l.receipt_id === null).map(sideOfLine);
   const papers = loose.map(sideOfReceipt);
   return {

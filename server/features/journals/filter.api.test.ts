@@ -50,7 +50,13 @@ describe('journals', () => {
   it('stand by date where that is asked for, each once over the pages', async () => {
     const dates = (await find('order=date')).journals.map((j: Journal) => j.date);
     expect(dates).toEqual([...dates].sort().reverse());
-    const [first] = (await api.owner('journals').orderBy([{ column: 'date', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(1));
+    const [first] = await api
+      .owner('journals')
+      .orderBy([
+        { column: 'date', order: 'desc' },
+        { column: 'id', order: 'desc' },
+      ])
+      .limit(1);
     const rest = (await find(`order=date&before=${first.id}`)).journals;
     expect(rest.map((j: Journal) => j.number)).not.toContain(first.number);
     expect(rest).toHaveLength(dates.length - 1);

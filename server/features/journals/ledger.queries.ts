@@ -65,7 +65,14 @@ export type JournalFilter = JournalPage & { entities: readonly string[] | null }
 export async function selectJournalPage(db: Db, filter: JournalFilter): Promise<JournalListRow[]> {
   const query = journals(db).limit(JOURNAL_PAGE);
   const byDate = filter.order === 'date';
-  query.orderBy(byDate ? [{ column: 'j.date', order: 'desc' }, { column: 'j.id', order: 'desc' }] : [{ column: 'j.id', order: 'desc' }]);
+  query.orderBy(
+    byDate
+      ? [
+          { column: 'j.date', order: 'desc' },
+          { column: 'j.id', order: 'desc' },
+        ]
+      : [{ column: 'j.id', order: 'desc' }],
+  );
   if (filter.before && byDate)
     query.whereRaw('(j.date, j.id) < (select date, id from journals where id = ?)', [filter.before]);
   else if (filter.before) query.whereRaw('j.id < ?', [filter.before]);

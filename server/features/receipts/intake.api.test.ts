@@ -45,12 +45,19 @@ const send = async (from: string, more: object = {}) =>
     to: ADDRESS,
     subject: 'My receipt',
     text: 'Total EUR 12.00',
-    attachments: [{ filename: 'slip.png', content: await sharp({ create: { width: 50, height: 50, channels: 3, background: '#369' } }).png().toBuffer() }],
+    attachments: [
+      {
+        filename: 'slip.png',
+        content: await sharp({ create: { width: 50, height: 50, channels: 3, background: '#369' } })
+          .png()
+          .toBuffer(),
+      },
+    ],
     ...more,
   });
 const names = async (email: string) =>
-  ((await (await api.as(email)).get('/receipts')).body.receipts as { name: string; cameIn: string | null }[]).map(
-    (r) => `${r.name} ${r.cameIn ?? ''}`.trim(),
+  ((await (await api.as(email)).get('/receipts')).body.receipts as { name: string; cameIn: string | null }[]).map((r) =>
+    `${r.name} ${r.cameIn ?? ''}`.trim(),
   );
 const count = async () => Number((await api.owner('receipts').count({ all: '*' }).first())!.all);
 
@@ -60,7 +67,12 @@ describe('a mail to the address for receipts', () => {
     await send('Wanjirũ Mbaya <WANJIRU.MBAYA@saltmarsh.example>');
     expect(await names('wanjiru.mbaya')).toEqual(expect.arrayContaining(['slip.png mail.eml', 'mail.eml']));
     expect(await names('aoi.kuramochi')).toEqual(before);
-    const [event] = await api.owner('events').where({ record_kind: 'receipt' }).orderBy('seq', 'desc').orderBy('record_id', 'desc').limit(1);
+    const [event] = await api
+      .owner('events')
+      .where({ record_kind: 'receipt' })
+      .orderBy('seq', 'desc')
+      .orderBy('record_id', 'desc')
+      .limit(1);
     expect(JSON.parse(event.facts)).toMatchObject({ came: 'by mail' });
   });
 
@@ -74,7 +86,9 @@ describe('a mail to the address for receipts', () => {
   });
 
   it('to another address is not taken, nor one that is too large', async () => {
-    await expect(send('wanjiru.mbaya@saltmarsh.example', { to: 'other@saltmarsh.example' })).rejects.toThrow(/no such mailbox/);
+    await expect(send('wanjiru.mbaya@saltmarsh.example', { to: 'other@saltmarsh.example' })).rejects.toThrow(
+      /no such mailbox/,
+    );
     const huge = [{ filename: 'huge.png', content: Buffer.alloc(26 * 1024 * 1024, 7) }];
     await expect(send('wanjiru.mbaya@saltmarsh.example', { attachments: huge })).rejects.toThrow();
   });

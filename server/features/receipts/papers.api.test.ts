@@ -28,7 +28,9 @@ const upload = async (person: Client, bytes: Uint8Array, name: string) => {
   return person.send('POST', '/receipts', form);
 };
 const picture = (colour: string) =>
-  sharp({ create: { width: 60, height: 80, channels: 3, background: colour } }).png().toBuffer();
+  sharp({ create: { width: 60, height: 80, channels: 3, background: colour } })
+    .png()
+    .toBuffer();
 const own = async (person: Client, of = ''): Promise<Receipt[]> => (await person.get(`/receipts${of}`)).body.receipts;
 const byId = async (person: Client, id: string, of = '') => (await own(person, of)).find((r) => r.id === id);
 async function added(person: Client, bytes: Uint8Array, name: string): Promise<Receipt> {
@@ -45,7 +47,10 @@ async function onLine(total: string): Promise<string> {
 
 describe('two photographs', () => {
   it('become one receipt with both pages, and two again', async () => {
-    const [top, bottom] = [await added(tomas, await picture('#aaa'), 'top.png'), await added(tomas, await picture('#bbb'), 'bottom.png')];
+    const [top, bottom] = [
+      await added(tomas, await picture('#aaa'), 'top.png'),
+      await added(tomas, await picture('#bbb'), 'bottom.png'),
+    ];
     const { status, body } = await tomas.post('/receipts/combine', { receipts: [seen(top), seen(bottom)] });
     expect(status).toBe(201);
     const made = (await byId(tomas, body.made[0]))!;
@@ -64,7 +69,9 @@ describe('two photographs', () => {
   it('of which both are on lines, one is under review, or somebody else’s, stay two', async () => {
     const used = await onLine('71.10');
     const other = await onLine('71.20');
-    const both = await tomas.post('/receipts/combine', { receipts: [seen((await byId(tomas, used))!), seen((await byId(tomas, other))!)] });
+    const both = await tomas.post('/receipts/combine', {
+      receipts: [seen((await byId(tomas, used))!), seen((await byId(tomas, other))!)],
+    });
     expect([both.status, both.body.code]).toEqual([409, 'receipts-in-use']);
     const { claim } = (await byId(tomas, used))!.usedOn[0]!;
     const revision = (await revisionsOf(tomas))[claim];
@@ -81,7 +88,10 @@ describe('two photographs', () => {
   });
 
   it('that changed meanwhile are refused, and nothing is made', async () => {
-    const [a, b] = [await added(tomas, await picture('#1aa'), 'a.png'), await added(tomas, await picture('#1ab'), 'b.png')];
+    const [a, b] = [
+      await added(tomas, await picture('#1aa'), 'a.png'),
+      await added(tomas, await picture('#1ab'), 'b.png'),
+    ];
     const before = (await own(tomas)).length;
     const stale = await tomas.post('/receipts/combine', { receipts: [{ ...seen(a), revision: 7 }, seen(b)] });
     expect([stale.status, stale.body.code]).toEqual([409, 'stale']);
@@ -89,9 +99,18 @@ describe('two photographs', () => {
   });
 
   it('put together do not come apart while they are on a claim', async () => {
-    const [a, b] = [await added(tomas, await picture('#2aa'), 'a.png'), await added(tomas, await picture('#2ab'), 'b.png')];
+    const [a, b] = [
+      await added(tomas, await picture('#2aa'), 'a.png'),
+      await added(tomas, await picture('#2ab'), 'b.png'),
+    ];
     const made = (await tomas.post('/receipts/combine', { receipts: [seen(a), seen(b)] })).body.made[0];
-    await tomas.put(`/receipts/${made}`, { revision: 1, amount: '12.00', currency: 'EUR', date: '2026-03-02', merchant: 'Both Ltd' });
+    await tomas.put(`/receipts/${made}`, {
+      revision: 1,
+      amount: '12.00',
+      currency: 'EUR',
+      date: '2026-03-02',
+      merchant: 'Both Ltd',
+    });
     const charge = await freeChargeOf(tomas);
     expect((await take(tomas, { receipt: made, charge: charge.id, category: charge.category })).status).toBe(201);
     const refused = await tomas.post(`/receipts/${a.id}/back`, {});
@@ -103,7 +122,10 @@ describe('two photographs', () => {
 describe('a PDF with several receipts', () => {
   it('becomes one of each part, and one again', async () => {
     const file = await added(tomas, await pdf(3, [['Three slips', '1.00']]), 'slips.pdf');
-    const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, { revision: file.revision, parts: [[1], [2, 3]] });
+    const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, {
+      revision: file.revision,
+      parts: [[1], [2, 3]],
+    });
     expect([status, body.made.length]).toEqual([201, 2]);
     const parts = await Promise.all(body.made.map((id: string) => byId(tomas, id)));
     expect(parts.map((p) => [p.name, p.pages.length])).toEqual([
@@ -118,7 +140,15 @@ describe('a PDF with several receipts', () => {
 
   it('keeps every page, and what has one page is not divided', async () => {
     const file = await added(tomas, await pdf(3, [['Other slips', '2.00']]), 'other.pdf');
-    for (const parts of [[[1], [2]], [[1], [2, 2]], [[1, 2], [3, 4]], [[1], [1, 2, 3]]]) {
+    for (const parts of [
+      [[1], [2]],
+      [[1], [2, 2]],
+      [
+        [1, 2],
+        [3, 4],
+      ],
+      [[1], [1, 2, 3]],
+    ]) {
       const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, { revision: 1, parts });
       expect([status, body.code]).toEqual([422, 'receipt-pages']);
     }
@@ -131,11 +161,17 @@ describe('a PDF with several receipts', () => {
 describe('a page', () => {
   it('that its owner turns stays turned, and is read again so', async () => {
     const file = await added(tomas, await picture('#4aa'), 'side.png');
-    await api.owner('readings').update({ state: 'failed', problem: 'nothing was found' }).whereRaw('sha256 = (select sha256 from receipts where id = ?)', [file.id]);
+    await api
+      .owner('readings')
+      .update({ state: 'failed', problem: 'nothing was found' })
+      .whereRaw('sha256 = (select sha256 from receipts where id = ?)', [file.id]);
     const { status } = await tomas.put(`/receipts/${file.id}/pages/1/turn`, { revision: 1, turns: 3 });
     expect(status).toBe(200);
     expect(await byId(tomas, file.id)).toMatchObject({ state: 'waiting', pages: [{ turns: 3 }] });
-    const reading = await api.owner('readings').whereRaw('sha256 = (select sha256 from receipts where id = ?)', [file.id]).first();
+    const reading = await api
+      .owner('readings')
+      .whereRaw('sha256 = (select sha256 from receipts where id = ?)', [file.id])
+      .first();
     expect(reading.told).toEqual([3]);
     expect((await tomas.put(`/receipts/${file.id}/pages/2/turn`, { revision: 2, turns: 1 })).status).toBe(404);
     expect((await tomas.put(`/receipts/${file.id}/pages/1/turn`, { revision: 2, turns: 4 })).status).toBe(400);
@@ -157,13 +193,19 @@ describe('a saved e-mail', () => {
   const saved = (files: [string, Buffer][], text: string) =>
     Buffer.from(
       `From: Rail <t@rail.example>\r\nSubject: Receipt\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary="b"\r\n\r\n--b\r\nContent-Type: text/plain\r\n\r\n${text}\r\n${files
-        .map(([name, bytes]) => `--b\r\nContent-Type: image/png; name="${name}"\r\nContent-Disposition: attachment; filename="${name}"\r\nContent-Transfer-Encoding: base64\r\n\r\n${bytes.toString('base64')}\r\n`)
+        .map(
+          ([name, bytes]) =>
+            `--b\r\nContent-Type: image/png; name="${name}"\r\nContent-Disposition: attachment; filename="${name}"\r\nContent-Transfer-Encoding: base64\r\n\r\n${bytes.toString('base64')}\r\n`,
+        )
         .join('')}--b--\r\n`,
     );
 
   it('brings its attachments and itself, to everybody who adds it, and says which were too many', async () => {
     const files = await Promise.all(
-      Array.from({ length: 21 }, async (_, i): Promise<[string, Buffer]> => [`r${i + 1}.png`, await picture(`#${(0x600 + i).toString(16)}`)]),
+      Array.from({ length: 21 }, async (_, i): Promise<[string, Buffer]> => [
+        `r${i + 1}.png`,
+        await picture(`#${(0x600 + i).toString(16)}`),
+      ]),
     );
     const bytes = saved(files, 'Total EUR 26.00');
     for (const person of [tomas, await api.as('aoi.kuramochi')]) {
@@ -178,6 +220,9 @@ describe('a saved e-mail', () => {
 it('a receipt made of others is a PDF of their pages', async () => {
   const [a, b] = [await added(tomas, await picture('#7aa'), 'a.png'), await added(tomas, await pdf(2), 'b.pdf')];
   const made = (await tomas.post('/receipts/combine', { receipts: [seen(a), seen(b)] })).body.made[0];
-  const { original } = await api.owner('receipt_files').whereRaw('sha256 = (select sha256 from receipts where id = ?)', [made]).first('original');
+  const { original } = await api
+    .owner('receipt_files')
+    .whereRaw('sha256 = (select sha256 from receipts where id = ?)', [made])
+    .first('original');
   expect((await PDFDocument.load(original)).getPageCount()).toBe(3);
 });

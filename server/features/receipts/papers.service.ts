@@ -23,16 +23,27 @@ import { sha256Of, storeReceipt } from './receipts.files.ts';
 import { assertFree, receiptRecords, type SeenReceipt } from './receipts.store.ts';
 
 /** Turns a page as its owner wants it to stand, and has the paper read again so. Evidence under review stays as it is. */
-export function turnPage(services: Services, actor: Actor, seen: SeenReceipt, page: number, turns: number): Promise<void> {
+export function turnPage(
+  services: Services,
+  actor: Actor,
+  seen: SeenReceipt,
+  page: number,
+  turns: number,
+): Promise<void> {
   return inTransaction(services, (trx) =>
-    perform(services, trx, { ...RECEIPTS, act: 'turn', key: seen.id, actor, revision: seen.revision }, async ({ receipt }) => {
-      assertFree(receipt);
-      if (page > receipt.pages.length) throw new Refused('not-found', { what: 'page' });
-      const told = receipt.pages.map((p, i) => (i === page - 1 ? turns : p.turns));
-      await resetReading(trx, receipt.sha256, services.clock.now(), told);
-      const jobs = [{ name: 'read-receipt' as const, data: { sha256: receipt.sha256 } }];
-      return { result: undefined, columns: { turned: told }, facts: { page }, about: receipt.sha256, jobs };
-    }),
+    perform(
+      services,
+      trx,
+      { ...RECEIPTS, act: 'turn', key: seen.id, actor, revision: seen.revision },
+      async ({ receipt }) => {
+        assertFree(receipt);
+        if (page > receipt.pages.length) throw new Refused('not-found', { what: 'page' });
+        const told = receipt.pages.map((p, i) => (i === page - 1 ? turns : p.turns));
+        await resetReading(trx, receipt.sha256, services.clock.now(), told);
+        const jobs = [{ name: 'read-receipt' as const, data: { sha256: receipt.sha256 } }];
+        return { result: undefined, columns: { turned: told }, facts: { page }, about: receipt.sha256, jobs };
+      },
+    ),
   );
 }
 
@@ -79,7 +90,10 @@ export function bringBackReceipt(services: Services, actor: Actor, id: bigint): 
   return inTransaction(services, async (trx) => {
     const receipt = await selectReceiptOf(trx, id);
     const made = receipt?.standing === 'replaced' ? await selectMadeOf(trx, id) : [];
-    await lockReceipts(trx, made.map((m) => String(m.id)));
+    await lockReceipts(
+      trx,
+      made.map((m) => String(m.id)),
+    );
     for (const one of made) await takeAway(services, trx, actor, one.id);
     const back = new Set([String(id), ...made.flatMap((m) => m.madeFrom)]);
     for (const one of back)
@@ -176,7 +190,12 @@ async function moveToMade(trx: Db, from: ReceiptRecord, to: bigint): Promise<voi
   const { amount, currency, date, merchant, taxNumber, cardDigits, taxes, confirmedAt } = from;
   const facts = { amount, currency, date, merchant, tax_number: taxNumber, card_digits: cardDigits };
   if (confirmedAt)
-    await updateReceipt(trx, to, { ...facts, taxes: JSON.stringify(taxes), confirmed_at: confirmedAt, state: 'confirmed' });
+    await updateReceipt(trx, to, {
+      ...facts,
+      taxes: JSON.stringify(taxes),
+      confirmed_at: confirmedAt,
+      state: 'confirmed',
+    });
   await moveLinesToReceipt(trx, from.id, to);
 }
 

@@ -115,6 +115,22 @@ describe('an uploaded receipt', () => {
     expect(Buffer.compare(stored.original, original)).toBe(0);
   });
 
+  it('takes no day to come, no rate above 100, no tax above the total', async () => {
+    const { body } = await upload(tomas, await drawn(143).png().toBuffer(), 'c.png');
+    const path = `/receipts/${body.added[0].id}`;
+    const facts = { revision: 1, amount: '12.00', currency: 'EUR', date: '2026-03-02', merchant: 'Pier' };
+    const said = async (more: object) => {
+      const answer = await tomas.put(path, { ...facts, ...more });
+      return [answer.status, answer.body.code ?? null];
+    };
+    expect(await said({ date: '2999-01-01' })).toEqual([422, 'future-purchase']);
+    expect(await said({ taxes: [{ rate: '101', tax: '1.00' }] })).toEqual([400, 'invalid']);
+    expect(await said({ taxes: [{ rate: '-1', tax: '1.00' }] })).toEqual([400, 'invalid']);
+    expect(await said({ taxes: [{ rate: '20', tax: '12.01' }] })).toEqual([422, 'tax-above-total']);
+    expect(await said({ taxes: [{ rate: '20', base: '12.01', tax: '2.00' }] })).toEqual([422, 'tax-above-total']);
+    expect(await said({ taxes: [{ rate: null, base: null, tax: '2.00' }] })).toEqual([200, null]);
+  });
+
   it('takes what its owner confirms, and refuses an amount that cannot be', async () => {
     const { body } = await upload(tomas, await drawn(43).png().toBuffer(), 'b.png');
     const path = `/receipts/${body.added[0].id}`;
@@ -209,7 +225,10 @@ describe('a saved e-mail', () => {
       mail(Buffer.from('MZ'.padEnd(300, '\0')), 'setup.exe', 'application/octet-stream'),
       'mail.eml',
     );
-    expect(program.body.added).toMatchObject([{ ok: false, name: 'setup.exe' }, { ok: true, name: 'mail.eml' }]);
+    expect(program.body.added).toMatchObject([
+      { ok: false, name: 'setup.exe' },
+      { ok: true, name: 'mail.eml' },
+    ]);
     expect(program.body.added[0].says).toContain('setup.exe is not accepted');
   });
 

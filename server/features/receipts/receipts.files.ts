@@ -6,7 +6,13 @@ import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { Accepted } from '../../platform/outside/reading/reading.types.ts';
-import { countWaiting, insertFile, insertReading, insertReceipt, selectFileKind } from '../../records/receipts/receipts.queries.ts';
+import {
+  countWaiting,
+  insertFile,
+  insertReading,
+  insertReceipt,
+  selectFileKind,
+} from '../../records/receipts/receipts.queries.ts';
 
 /** What became of one file: a receipt, or a refusal by name with its reason. */
 export type Added = { ok: true; name: string; id: bigint; fresh: boolean } | { ok: false; name: string; says: string };
@@ -39,7 +45,11 @@ export async function addFile(
   if (cameIn !== null) return [refused(name, 'it is an e-mail inside an e-mail; save it by itself')];
   const added: Added[] = [];
   for (const part of file.parts) added.push(...(await addFile(services, bringer, part.name, part.bytes, name)));
-  added.push(...file.beyond.map((left) => refused(left, `only the first ${file.parts.length} attachments of an e-mail are taken; add it by itself`)));
+  added.push(
+    ...file.beyond.map((left) =>
+      refused(left, `only the first ${file.parts.length} attachments of an e-mail are taken; add it by itself`),
+    ),
+  );
   if (file.body) added.push(await keep(file.body));
   return added;
 

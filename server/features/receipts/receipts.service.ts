@@ -1,4 +1,5 @@
-import { fromMinor } from '../../../core/numbers/amount.ts';
+import { fromMinor, magnitude } from '../../../core/numbers/amount.ts';
+import { addDays } from '../../../core/numbers/isoDate.ts';
 import { receiptLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
 import type { Confirmation } from '../../../contract/gather.ts';
 import { perform } from '../../platform/acts/perform.ts';
@@ -120,8 +121,10 @@ const actOn = (
 export function confirmReceipt(context: Context, actor: Actor, id: bigint, said: Confirmation): Promise<void> {
   return actOn(context, actor, 'confirm', { id, revision: said.revision }, async (_trx, { receipt }) => {
     assertFree(receipt);
+    const amount = minorOf(said.amount, said.currency, 'amount');
+    assertPossible(said, amount, today(context.clock));
     const columns = {
-      amount: minorOf(said.amount, said.currency, 'amount'),
+      amount,
       currency: said.currency,
       date: said.date,
       merchant: said.merchant,
@@ -134,6 +137,15 @@ export function confirmReceipt(context: Context, actor: Actor, id: bigint, said:
     const jobs = claims.map((claim) => ({ name: 'assess-claims' as const, data: { key: onlyClaim(claim) } }));
     return { result: undefined, columns, about: receipt.sha256, jobs };
   });
+}
+
+/** The last time zone is a day ahead of the first, so a purchase of tomorrow here may be one of today there. */
+function assertPossible({ date, currency, taxes }: Confirmation, amount: bigint, now: string): void {
+  if (date > addDays(now, 1)) throw new Refused('future-purchase', { date, path: 'date' });
+  for (const [i, { base, tax }] of taxes.entries())
+    for (const [field, figure] of Object.entries({ base, tax }))
+      if (figure != null && magnitude(minorOf(figure, currency, `taxes.${i}.${field}`)) > magnitude(amount))
+        throw new Refused('tax-above-total', { figure, path: `taxes.${i}.${field}` });
 }
 
 /** Takes a receipt away; its file and reading stay. */

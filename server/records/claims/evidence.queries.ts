@@ -35,9 +35,7 @@ export async function selectLineReceipts(db: Db, key: VersionKey): Promise<Map<s
       'r.confirmed_at',
       'g.reading',
     )
-    .select(
-      db.raw(`${PAGES('r', 'g')} as pages`),
-    );
+    .select(db.raw(`${PAGES('r', 'g')} as pages`));
   return new Map(rows.map(({ line_id, ...receipt }) => [line_id, receipt]));
 }
 

@@ -291,7 +291,10 @@ export async function selectMadeOf(db: Db, id: bigint): Promise<{ id: bigint; ma
     .select('id', db.raw('made_from::text[] as "madeFrom"'));
 }
 /** The bytes of a receipt's file and the pictures of its pages. */
-export async function selectPaper(db: Db, id: bigint): Promise<{ bytes: Buffer; type: string; views: Buffer[] } | undefined> {
+export async function selectPaper(
+  db: Db,
+  id: bigint,
+): Promise<{ bytes: Buffer; type: string; views: Buffer[] } | undefined> {
   const file = await fileOf(db, id).first('f.sha256', 'f.original as bytes', 'f.original_type as type');
   if (!file) return undefined;
   const views = await db('receipt_pages').where({ sha256: file.sha256 }).orderBy('page').pluck('view');

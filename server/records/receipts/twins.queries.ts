@@ -79,6 +79,7 @@ function howAlike(row: TwinRow): Twin['how'] | null {
   if (row.mineState === 'waiting') return null;
   const mine = { likeness: row.mineLikeness, shows: row.mineShows };
   if (looksAlike(mine, { likeness: row.itsLikeness, shows: row.itsShows })) return 'picture';
-  const same = row.mineShows !== null && row.mineShows === row.itsShows && row.mineDay !== null && row.mineDay === row.itsDay;
+  const same =
+    row.mineShows !== null && row.mineShows === row.itsShows && row.mineDay !== null && row.mineDay === row.itsDay;
   return same && merchantLikeness(row.mineMerchant, row.itsMerchant) >= SAME_MERCHANT ? 'figures' : null;
 }

@@ -48,6 +48,7 @@ export function ClaimLines({ view, onChanged, onFail }: ClaimLinesProps) {
               open={open.line === line.id ? open.what : null}
               toggle={(what) => toggle(line.id, what)}
               remove={() => void gather.removeLine(number, line.id, revision).then(onChanged, fail)}
+              takeOff={(what) => void takeOff(view, line, what).then(onFail, fail)}
             />
             {open.line === line.id && open.what === 'items' && (
               <DraftItems key={revision} {...{ view, line, chart }} onSaved={saved} onFail={fail} onClose={close} />
@@ -118,9 +119,14 @@ interface LineActsProps extends LineProps {
   open: Open;
   toggle: (what: Open) => void;
   remove: () => void;
+  takeOff: (what: 'charge' | 'receipt') => void;
 }
 
-function LineActs({ view, line, open, toggle, remove }: LineActsProps) {
+/** Undoes a pair: the line is as it was before it had the charge or the receipt. */
+const takeOff = ({ claim: { number, revision } }: MakerView, line: Line, what: 'charge' | 'receipt') =>
+  gather.unpair({ [number]: revision }, [{ claim: number, line: line.id }], what);
+
+function LineActs({ view, line, open, toggle, remove, takeOff: onTakeOff }: LineActsProps) {
   const may = (act: MakerView['may'][number]) => view.may.includes(act);
   const expander = (what: Open, label: string) => (
     <button type="button" className="link mr-3 text-sm" aria-expanded={open === what} onClick={() => toggle(what)}>
@@ -131,6 +137,16 @@ function LineActs({ view, line, open, toggle, remove }: LineActsProps) {
     <div className="mt-1">
       {view.receipts[line.id] ? expander('receipt', 'Receipt') : <span className="quiet mr-3 text-sm">No receipt</span>}
       {may('edit') && !line.personal && expander('items', line.items?.length ? 'Items' : 'Break into items')}
+      {may('unpair') && view.receipts[line.id] && (
+        <button type="button" className="link mr-3 text-sm" onClick={() => onTakeOff('receipt')}>
+          Take the receipt off
+        </button>
+      )}
+      {may('unpair') && line.rate?.kind === 'card' && (
+        <button type="button" className="link mr-3 text-sm" onClick={() => onTakeOff('charge')}>
+          Take the charge off
+        </button>
+      )}
       {may('remove') && (
         <button type="button" className="link text-sm" onClick={remove}>
           Take the line off

@@ -125,7 +125,10 @@ async function takeAway(
   return last;
 }
 
-async function putTogether(receipts: readonly GatheredReceipt[], onDone: (answer: ReceiptsView) => void): Promise<null> {
+async function putTogether(
+  receipts: readonly GatheredReceipt[],
+  onDone: (answer: ReceiptsView) => void,
+): Promise<null> {
   await gather.combine(receipts);
   const apart = () => void gather.bringBack(receipts[0]!.id).then(onDone, failed);
   toast({ text: `${receipts.length} are one receipt now`, act: { label: 'Undo', run: apart } });

@@ -36,7 +36,9 @@ export function DivideReceipt({ receipt, onClose, onDivided, onDone }: DivideRec
       <ol className="grid grid-cols-2 gap-3 sm:grid-cols-3 lg:grid-cols-5">
         {receipt.pages.map((_, i) => (
           <li key={i}>
-            <label className={`block rounded-box border-2 p-1 ${begins.has(i + 1) ? 'border-primary' : 'border-base-300'}`}>
+            <label
+              className={`block rounded-box border-2 p-1 ${begins.has(i + 1) ? 'border-primary' : 'border-base-300'}`}
+            >
               <img
                 src={`/api/receipts/${receipt.id}/pages/${i + 1}`}
                 alt={`Page ${i + 1}`}

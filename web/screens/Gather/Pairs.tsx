@@ -56,7 +56,13 @@ function Proposals({ proposals, least, busy, onAccept }: ProposalsProps) {
   return (
     <ul aria-label="Proposed pairs" className="rounded-box border border-base-300 bg-base-100">
       {proposals.map((p) => (
-        <ProposalRow key={p.key} proposal={p} dim={p.pair.score < least || p.pair.differs !== null} busy={busy} onAccept={() => onAccept(p)} />
+        <ProposalRow
+          key={p.key}
+          proposal={p}
+          dim={p.pair.score < least || p.pair.differs !== null}
+          busy={busy}
+          onAccept={() => onAccept(p)}
+        />
       ))}
     </ul>
   );

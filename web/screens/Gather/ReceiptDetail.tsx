@@ -34,6 +34,8 @@ export function ReceiptDetail({ receipt, all, onDone, onReload }: DetailProps) {
       <Remarks receipt={receipt} all={all} />
       <HowItWasRead receipt={receipt} onAgain={() => void gather.readAgain(receipt).then(onDone, failed)} />
       <ReceiptForm
+        // what was saved is shown as it was saved
+        key={JSON.stringify(receipt.confirmed)}
         receipt={receipt}
         onFocus={setFocus}
         onDone={(answer) => {

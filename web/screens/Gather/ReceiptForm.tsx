@@ -28,7 +28,7 @@ const SURE_WORDS = {
  */
 export function ReceiptForm({ receipt, onFocus, onDone, onFail }: ReceiptFormProps) {
   const unread = receipt.state === 'waiting' && !receipt.confirmed;
-  const { register, control, handleSubmit, reset, formState } = useForm<Typed>({
+  const { register, control, handleSubmit, formState } = useForm<Typed>({
     defaultValues: typedOf(receipt),
     // What stands there stays while the file is read, or read again.
     ...(unread ? {} : { values: typedOf(receipt) }),
@@ -39,11 +39,7 @@ export function ReceiptForm({ receipt, onFocus, onDone, onFail }: ReceiptFormPro
   const { errors, isSubmitting } = formState;
   const locked = receipt.usedOn.some((use) => use.state !== 'draft' && use.state !== 'returned');
   const submit = handleSubmit((typed) =>
-    gather.confirm(receipt.id, confirmationOf(receipt, typed)).then((answer) => {
-      const saved = answer.receipts.find((r) => r.id === receipt.id);
-      if (saved) reset(typedOf(saved));
-      onDone(answer);
-    }, onFail),
+    gather.confirm(receipt.id, confirmationOf(receipt, typed)).then(onDone, onFail),
   );
   return (
     <form

@@ -6,7 +6,17 @@ import type { GatheredReceipt, ReceiptsView } from '../../api/gather.ts';
 import { Money } from '../../parts/Money.tsx';
 import { Empty } from '../../parts/Notices.tsx';
 import { titleOf } from './facts.ts';
-import { amountOf, currencyOf, dateOf, found, ORDERS, isChoosable, sorted, standingOf, type Order } from './receiptRows.ts';
+import {
+  amountOf,
+  currencyOf,
+  dateOf,
+  found,
+  ORDERS,
+  isChoosable,
+  sorted,
+  standingOf,
+  type Order,
+} from './receiptRows.ts';
 
 interface ReceiptListsProps {
   view: ReceiptsView;
@@ -58,11 +68,7 @@ function Tools({ words, setWords, order, setOrder }: ToolsProps) {
       />
       <label className="flex items-center gap-2 text-sm">
         Order
-        <select
-          className="select select-sm w-auto"
-          value={order}
-          onChange={(e) => setOrder(e.target.value as Order)}
-        >
+        <select className="select select-sm w-auto" value={order} onChange={(e) => setOrder(e.target.value as Order)}>
           {Object.entries(ORDERS).map(([key, name]) => (
             <option key={key} value={key}>
               {name}
@@ -87,7 +93,8 @@ function List({ title, receipts, openId, picked, setPicked }: ListProps) {
     const others = [...picked].filter((id) => !choosable.some((r) => r.id === id));
     setPicked(new Set(all ? others : [...others, ...choosable.map((r) => r.id)]));
   };
-  const pick = (id: string) => setPicked(new Set(picked.has(id) ? [...picked].filter((p) => p !== id) : [...picked, id]));
+  const pick = (id: string) =>
+    setPicked(new Set(picked.has(id) ? [...picked].filter((p) => p !== id) : [...picked, id]));
   return (
     <section className="mt-4">
       <h2 className="mb-1 flex items-center gap-3 font-semibold">

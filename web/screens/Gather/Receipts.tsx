@@ -71,4 +71,3 @@ function Gathered({ view, openId, onChanged, onDone }: GatheredProps) {
     </>
   );
 }
-

@@ -115,7 +115,9 @@ it('a receipt that was read whole can be confirmed with others, one that was not
   const whole = { taxNumber: null, cardDigits: null, ...reading };
   expect(isConfirmable(receipt({ state: 'read', reading: whole }), TODAY)).toBe(true);
   expect(isConfirmable(receipt({ state: 'read', reading: { ...whole, amount: null } }), TODAY)).toBe(false);
-  expect(isConfirmable(receipt({ state: 'read', reading: { ...whole, date: found('2027-01-02') } }), TODAY)).toBe(false);
+  expect(isConfirmable(receipt({ state: 'read', reading: { ...whole, date: found('2027-01-02') } }), TODAY)).toBe(
+    false,
+  );
   expect(isConfirmable(receipt({ state: 'waiting', reading: null }), TODAY)).toBe(false);
   expect(isConfirmable(receipt({ state: 'read', reading: whole, confirmed }), TODAY)).toBe(false);
 });

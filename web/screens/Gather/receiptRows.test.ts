@@ -33,6 +33,9 @@ describe('receipts', () => {
 });
 
 it('pages are parted where another receipt begins', () => {
-  expect(partsOf(5, new Set([1, 3]))).toEqual([[1, 2], [3, 4, 5]]);
+  expect(partsOf(5, new Set([1, 3]))).toEqual([
+    [1, 2],
+    [3, 4, 5],
+  ]);
   expect(partsOf(2, new Set())).toEqual([[1, 2]]);
 });

@@ -28,11 +28,7 @@ export function standingOf(r: GatheredReceipt): string {
   return isReady(r) ? 'read with certainty' : 'look and confirm';
 }
 
-const plain = (text: string): string =>
-  text
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase();
+const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 /** The receipts in which every word is found: in name, merchant, amount, date, claim or standing. */
 export function found(receipts: readonly GatheredReceipt[], words: string): GatheredReceipt[] {
@@ -40,7 +36,16 @@ export function found(receipts: readonly GatheredReceipt[], words: string): Gath
   if (wanted.length === 0) return [...receipts];
   return receipts.filter((r) => {
     const text = plain(
-      [titleOf(r), r.name, r.cameIn, amountOf(r), currencyOf(r), dateOf(r), standingOf(r), ...r.usedOn.map((u) => u.claim)].join(' '),
+      [
+        titleOf(r),
+        r.name,
+        r.cameIn,
+        amountOf(r),
+        currencyOf(r),
+        dateOf(r),
+        standingOf(r),
+        ...r.usedOn.map((u) => u.claim),
+      ].join(' '),
     );
     return wanted.every((word) => text.includes(word));
   });

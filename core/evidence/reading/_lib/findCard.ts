@@ -5,7 +5,7 @@ import { any } from './vocabulary.ts';
 const MASK = String.raw`[*xX•·∙●#]`;
 const LAST_FOUR = String.raw`(\d{4})(?![\d*#•:/%]|[.,]\d)`;
 /** Two or more marks before four digits, whatever stands before them. */
-const MASKED = new RegExp(String.raw`(?<!\p{L})${MASK}(?:[\s-]?${MASK})+[\s-]*${LAST_FOUR}`, 'u');
+const MASKED = new RegExp(String.raw`(?<!\p{L})(?:${MASK}[\s-]?){2,24}[\s-]{0,3}${LAST_FOUR}`, 'u');
 /** One mark, dots or a bracket before four digits: enough beside a word for a card. */
 const MARKED = new RegExp(String.raw`^[\s*xX•·∙●#.…+«»:(-]*${LAST_FOUR}`, 'u');
 

@@ -30,7 +30,11 @@ interface Seen extends Found {
 
 /** The currency of a document: its code beside an amount, a sign, or the country it comes from. Never guessed from nothing. */
 export function findCurrency(lines: readonly TextLine[]): Found | null {
-  const seen = ofOneDollar([...lines.flatMap(codesIn), ...lines.flatMap(signsIn), ...lines.flatMap((_, i) => headOf(lines, i))]);
+  const seen = ofOneDollar([
+    ...lines.flatMap(codesIn),
+    ...lines.flatMap(signsIn),
+    ...lines.flatMap((_, i) => headOf(lines, i)),
+  ]);
   const totals = new Map<string, number>();
   for (const s of seen) totals.set(s.value, (totals.get(s.value) ?? 0) + s.weight);
   const [best, second] = [...totals].sort((a, b) => b[1] - a[1]);
@@ -66,7 +70,9 @@ function amountsBelow(lines: readonly TextLine[], at: number, head: Word): numbe
   const { x, width } = head.box;
   const below = lines.slice(at + 1).filter((line) => line.page === head.page);
   return below.filter((line) =>
-    line.words.some((w) => /\d[.,]\d{2,3}$/.test(w.text) && w.box.x < x + width + 0.05 && x - 0.05 < w.box.x + w.box.width),
+    line.words.some(
+      (w) => /\d[.,]\d{2,3}$/.test(w.text) && w.box.x < x + width + 0.05 && x - 0.05 < w.box.x + w.box.width,
+    ),
   ).length;
 }
 

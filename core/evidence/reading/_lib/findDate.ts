@@ -117,7 +117,7 @@ function labelOf(line: TextLine, above: TextLine | undefined, start: number, end
 
 /** Whether a date of a hotel's bill begins a row with an amount at its end: a night, not the bill. */
 const isItemOf = ({ lodging }: Page, line: TextLine, start: number, end: number): boolean =>
-  lodging && start <= 2 && /\p{L}{3}.*\d[.,]\d{2}\D*$/u.test(line.text.slice(end));
+  lodging && start <= 2 && /\p{L}{3}/u.test(line.text.slice(end)) && /\d[.,]\d{2}\D{0,6}$/.test(line.text);
 
 const named = (year: string, month: string, day: string): string | null => {
   const number = monthOf(plain(month));

@@ -212,7 +212,9 @@ function proofOf(money: Money, texts: readonly string[], amounts: readonly Money
   if (on(HANDED).some((h) => changes.some((c) => h.minor - c.minor === money.minor && c.minor > 0n)))
     return 'cash given less change comes to it';
   if (addsUp(money, texts, amounts)) return 'the items above add up to it';
-  const sums = amounts.filter((a) => a.line < money.line && (TOTAL.test(texts[a.line]!) || STRONG_TOTAL.test(texts[a.line]!)));
+  const sums = amounts.filter(
+    (a) => a.line < money.line && (TOTAL.test(texts[a.line]!) || STRONG_TOTAL.test(texts[a.line]!)),
+  );
   const extras = extrasOf(texts, amounts).filter((e) => e.line < money.line);
   if (extras.some((e) => sums.some((sum) => sum.line < e.line && isSumOf(money.minor, sum, e))))
     return 'the sum and what is added to it come to it';

@@ -56,7 +56,8 @@ function amountsIn(line: TextLine, index: number, mark: '.' | ',', decimals: num
 
 /** A minus that touches the sign or code of the currency before a number, or the number's last digit. */
 const isTakenOff = (text: string, start: number, end: number): boolean =>
-  /(?:^|[\s(:])[-−](?:\p{Sc}|[Kk]r\.?|[A-Z]{3}) ?$/u.test(text.slice(0, start)) || /^[-−](?=\s|$)/.test(text.slice(end));
+  /(?:^|[\s(:])[-−](?:\p{Sc}|[Kk]r\.?|[A-Z]{3}) ?$/u.test(text.slice(0, start))
+  || /^[-−](?=\s|$)/.test(text.slice(end));
 
 /** Minor units of a written number. A separator is the decimal mark when the digits after it can be decimals. */
 function toMinor(text: string, mark: '.' | ',', decimals: number, takenOff: boolean): { value: bigint } | null {

@@ -38,7 +38,10 @@ const FACTS = ['26.00', 'EUR', '2026-03-12', '4410'];
 
 describe('a picture', () => {
   it.each([0, 1, 2, 3])('turned by %i quarters is read, and said how it stands upright', async (turns) => {
-    const bytes = await sharp(await photograph()).rotate(turns * 90).png().toBuffer();
+    const bytes = await sharp(await photograph())
+      .rotate(turns * 90)
+      .png()
+      .toBuffer();
     const read = await readPicture(bytes);
     expect(facts(read)).toEqual(FACTS);
     expect(read.turns).toEqual([(4 - turns) % 4]);
@@ -53,8 +56,15 @@ describe('white letters on a black band', () => {
   it('are read as the others are', async () => {
     const { width = 1 } = await sharp(await photograph()).metadata();
     const band = { left: 0, top: 336, width, height: 46 };
-    const negative = await sharp(await photograph()).extract(band).negate({ alpha: false }).png().toBuffer();
-    const bytes = await sharp(await photograph()).composite([{ input: negative, left: band.left, top: band.top }]).png().toBuffer();
+    const negative = await sharp(await photograph())
+      .extract(band)
+      .negate({ alpha: false })
+      .png()
+      .toBuffer();
+    const bytes = await sharp(await photograph())
+      .composite([{ input: negative, left: band.left, top: band.top }])
+      .png()
+      .toBuffer();
     expect(facts(await readPicture(bytes))).toEqual(FACTS);
   });
 });
@@ -64,7 +74,7 @@ interface Row {
   right?: string;
 }
 const ROWS: Row[] = RECEIPT.split('\n').map((row) => {
-  const [text, right] = row.split(/\s{4,}(?=\S+$)/);
+  const [text, right] = row.split(/\s{12,}/);
   return { text: text!, right };
 });
 
@@ -78,29 +88,32 @@ describe('a PDF', () => {
   const totalIsBelowDate = ({ reading: { amount, date } }: ReadResult) =>
     amount!.spot!.box.y > date!.spot!.box.y && amount!.spot!.box.x > 0.5;
 
-  it.each([0, 90, 180, 270])('whose page is turned by %i degrees is read where its figures are shown', async (turned) => {
-    // drawn so that it stands upright once the page is turned
-    const bytes = await textPdf(async (document) => {
-      const font = await document.embedFont(StandardFonts.Helvetica);
-      const size = turned % 180 === 0 ? ([400, 300] as const) : ([300, 400] as const);
-      const page = document.addPage([...size]);
-      page.setRotation(degrees(turned));
-      const at = (x: number, y: number) => {
-        if (turned === 90) return { x: 300 - y, y: x };
-        if (turned === 180) return { x: 400 - x, y: 300 - y };
-        return turned === 270 ? { x: y, y: 400 - x } : { x, y };
-      };
-      ROWS.forEach(({ text, right }, i) => {
-        const y = 280 - i * 16;
-        page.drawText(text, { ...at(20, y), size: 10, font, rotate: degrees(turned) });
-        if (right) page.drawText(right, { ...at(320, y), size: 10, font, rotate: degrees(turned) });
+  it.each([0, 90, 180, 270])(
+    'whose page is turned by %i degrees is read where its figures are shown',
+    async (turned) => {
+      // drawn so that it stands upright once the page is turned
+      const bytes = await textPdf(async (document) => {
+        const font = await document.embedFont(StandardFonts.Helvetica);
+        const size = turned % 180 === 0 ? ([400, 300] as const) : ([300, 400] as const);
+        const page = document.addPage([...size]);
+        page.setRotation(degrees(turned));
+        const at = (x: number, y: number) => {
+          if (turned === 90) return { x: 300 - y, y: x };
+          if (turned === 180) return { x: 400 - x, y: 300 - y };
+          return turned === 270 ? { x: y, y: 400 - x } : { x, y };
+        };
+        ROWS.forEach(({ text, right }, i) => {
+          const y = 280 - i * 16;
+          page.drawText(text, { ...at(20, y), size: 10, font, rotate: degrees(turned) });
+          if (right) page.drawText(right, { ...at(320, y), size: 10, font, rotate: degrees(turned) });
+        });
       });
-    });
-    const read = await readPdf(bytes);
-    expect(facts(read)).toEqual(FACTS);
-    expect(totalIsBelowDate(read)).toBe(true);
-    expect(read.turns).toEqual([0]);
-  });
+      const read = await readPdf(bytes);
+      expect(facts(read)).toEqual(FACTS);
+      expect(totalIsBelowDate(read)).toBe(true);
+      expect(read.turns).toEqual([0]);
+    },
+  );
 
   it('whose pages have an origin of their own is read where its figures are shown', async () => {
     const read = await readPdf(
@@ -193,12 +206,15 @@ describe('a PDF', () => {
   });
 });
 
-const mail = (head: string, type: string, body: string) => Buffer.from(`${head}\r\nMIME-Version: 1.0\r\nContent-Type: ${type}; charset=utf-8\r\n\r\n${body}`);
-const HEAD = 'From: Saltway Rail <tickets@saltway.example>\r\nTo: me@org.example\r\nSubject: Your receipt\r\nDate: Thu, 12 Mar 2026 10:00:00 +0000';
+const mail = (head: string, type: string, body: string) =>
+  Buffer.from(`${head}\r\nMIME-Version: 1.0\r\nContent-Type: ${type}; charset=utf-8\r\n\r\n${body}`);
+const HEAD =
+  'From: Saltway Rail <tickets@saltway.example>\r\nTo: me@org.example\r\nSubject: Your receipt\r\nDate: Thu, 12 Mar 2026 10:00:00 +0000';
 
 describe('a mail', () => {
   it('keeps the cells of its tables apart and their rows in order', async () => {
-    const cells = '<table><tr><th>What</th><th>Price</th></tr><tr><td>Ticket</td><td>20.00</td></tr><tr><td>Seat</td><td>6.00</td></tr><tr><td><b>Total</b></td><td>EUR 26.00</td></tr></table>';
+    const cells =
+      '<table><tr><th>What</th><th>Price</th></tr><tr><td>Ticket</td><td>20.00</td></tr><tr><td>Seat</td><td>6.00</td></tr><tr><td><b>Total</b></td><td>EUR 26.00</td></tr></table>';
     const bytes = mail(HEAD, 'text/html', `<html><body><p>Paid on 12 March 2026</p>${cells}</body></html>`);
     const rows = (await mailText(bytes)).split('\n').map((row) => row.trim().split(/ {2,}/));
     expect(rows).toContainEqual(['Ticket', '20.00']);
@@ -210,21 +226,33 @@ describe('a mail', () => {
   });
 
   it('that was forwarded is from whoever wrote it first', async () => {
-    for (const mark of ['---------- Forwarded message ---------', '-----Ursprüngliche Nachricht-----', 'Begin forwarded message:']) {
+    for (const mark of [
+      '---------- Forwarded message ---------',
+      '-----Ursprüngliche Nachricht-----',
+      'Begin forwarded message:',
+    ]) {
       const from = mark.includes('Urspr') ? 'Von' : 'From';
       const subject = mark.includes('Urspr') ? 'Betreff' : 'Subject';
       const bytes = mail(
-        HEAD.replace('Saltway Rail <tickets@saltway.example>', 'Tomás Brandão <tomas@org.example>').replace('Your receipt', 'Fwd: Receipt 17'),
+        HEAD.replace('Saltway Rail <tickets@saltway.example>', 'Tomás Brandão <tomas@org.example>').replace(
+          'Your receipt',
+          'Fwd: Receipt 17',
+        ),
         'text/plain',
         `Please claim this.\r\n\r\n${mark}\r\n${from}: "Saltway Rail" <tickets@saltway.example>\r\nDate: 12 March 2026\r\n${subject}: Receipt 17\r\nTo: Tomás\r\n\r\nPaid on 12 March 2026\r\nTotal EUR 26.00\r\n`,
       );
       const read = await readFile({ kind: 'mail', type: 'message/rfc822', bytes, asOf: AS_OF });
-      expect([read.reading.merchant?.value, read.reading.amount?.value, read.reading.date?.value]).toEqual(['Saltway Rail', '26.00', '2026-03-12']);
+      expect([read.reading.merchant?.value, read.reading.amount?.value, read.reading.date?.value]).toEqual([
+        'Saltway Rail',
+        '26.00',
+        '2026-03-12',
+      ]);
     }
   });
 
   const attached = (count: number, body: string) => {
-    const part = (i: number) => `--b\r\nContent-Type: image/png; name="r${i}.png"\r\nContent-Disposition: attachment; filename="r${i}.png"\r\nContent-Transfer-Encoding: base64\r\n\r\niVBORw0KGgo=\r\n`;
+    const part = (i: number) =>
+      `--b\r\nContent-Type: image/png; name="r${i}.png"\r\nContent-Disposition: attachment; filename="r${i}.png"\r\nContent-Transfer-Encoding: base64\r\n\r\niVBORw0KGgo=\r\n`;
     return Buffer.from(
       `${HEAD}\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary="b"\r\n\r\n--b\r\nContent-Type: text/plain\r\n\r\n${body}\r\n${Array.from({ length: count }, (_, i) => part(i + 1)).join('')}--b--\r\n`,
     );
@@ -232,7 +260,13 @@ describe('a mail', () => {
 
   it('with attachments is a receipt itself too, where it says something', async () => {
     const file = await inspect(attached(2, 'Total EUR 26.00'));
-    expect(file).toMatchObject({ ok: true, kind: 'parcel', parts: [{ name: 'r1.png' }, { name: 'r2.png' }], beyond: [], body: { kind: 'mail' } });
+    expect(file).toMatchObject({
+      ok: true,
+      kind: 'parcel',
+      parts: [{ name: 'r1.png' }, { name: 'r2.png' }],
+      beyond: [],
+      body: { kind: 'mail' },
+    });
     expect(await inspect(attached(1, ''))).toMatchObject({ kind: 'parcel', body: null });
   });
 
@@ -243,7 +277,10 @@ describe('a mail', () => {
 
 describe('papers', () => {
   it('are put together upright, in their order, and the same again from the same files', async () => {
-    const bytes = await sharp(await photograph()).rotate(90).png().toBuffer();
+    const bytes = await sharp(await photograph())
+      .rotate(90)
+      .png()
+      .toBuffer();
     const bill = { kind: 'picture' as const, type: 'image/png', bytes, views: [], turns: [3] };
     const slip = { ...bill, kind: 'mail' as const, type: 'message/rfc822', views: [await photograph()], turns: [] };
     const made = await combinePapers([bill, slip]);
@@ -258,7 +295,9 @@ describe('papers', () => {
       await textPdf(async (document) => {
         const font = await document.embedFont(StandardFonts.Helvetica);
         for (const total of ['10.00', '20.00', '30.00'])
-          document.addPage([400, 300]).drawText(`Total EUR ${total} on 12.03.2026 at noon`, { x: 20, y: 200, size: 12, font });
+          document
+            .addPage([400, 300])
+            .drawText(`Total EUR ${total} on 12.03.2026 at noon`, { x: 20, y: 200, size: 12, font });
       }),
     );
     const [first, rest] = await dividePaper({ bytes, turns: [0, 0, 0] }, [[1], [3, 2]]);

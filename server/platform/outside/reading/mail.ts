@@ -45,7 +45,11 @@ const htmlText = (html: string): string =>
     wordwrap: false,
     limits: { maxInputLength: 2_000_000, maxDepth: 60 },
     selectors: [
-      { selector: 'table', format: 'dataTable', options: { colSpacing: 3, rowSpacing: 0, uppercaseHeaderCells: false } },
+      {
+        selector: 'table',
+        format: 'dataTable',
+        options: { colSpacing: 3, rowSpacing: 0, uppercaseHeaderCells: false },
+      },
       { selector: 'img', format: 'skip' },
       { selector: 'a', options: { ignoreHref: true } },
       ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map((selector) => ({ selector, options: { uppercase: false } })),
@@ -82,4 +86,7 @@ function headAt(rows: readonly string[], from: number): string[] {
 }
 
 /** "Harbour Café <till@cafe.example>" → "Harbour Café". */
-const nameOf = (from: string): string => from.replace(/[<[(][^<[(]*@.*$/, '').replace(/["*]/g, '').trim() || from;
+function nameOf(from: string): string {
+  const [name = ''] = from.split(/[<[(]/);
+  return name.replace(/["*]/g, '').trim() || from;
+}

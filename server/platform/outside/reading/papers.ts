@@ -33,7 +33,12 @@ export async function dividePaper({ bytes, turns }: Pick<Paper, 'bytes' | 'turns
   const made: Buffer[] = [];
   for (const pages of parts) {
     const part = await PDFDocument.create({ updateMetadata: false });
-    await copyPages(part, source, turns, pages.map((page) => page - 1));
+    await copyPages(
+      part,
+      source,
+      turns,
+      pages.map((page) => page - 1),
+    );
     made.push(await saved(part));
   }
   return made;

@@ -59,7 +59,8 @@ function joined(runs: readonly Run[]): Run[] {
   const out: Run[] = [];
   for (const run of runs) {
     const last = out.at(-1);
-    if (last && touches(last, run)) out[out.length - 1] = { ...last, text: last.text + run.text, long: gapTo(last, run) + run.long };
+    if (last && touches(last, run))
+      out[out.length - 1] = { ...last, text: last.text + run.text, long: gapTo(last, run) + run.long };
     else out.push(run);
   }
   return out;

@@ -57,8 +57,7 @@ const sum = (words: readonly Word[]): number => words.reduce((a, w) => a + lette
 /** Letters in words of three and more that were recognised well. Scattered ink gives many words, but hardly one of these. */
 const goodLetters = ({ words }: PageRead): number =>
   sum(words.filter((w) => w.confidence >= GOOD_CONFIDENCE && lettersIn(w) >= 3));
-const isGood = (read: PageRead): boolean =>
-  goodLetters(read) >= Math.max(GOOD_LETTERS, sum(read.words) * GOOD_SHARE);
+const isGood = (read: PageRead): boolean => goodLetters(read) >= Math.max(GOOD_LETTERS, sum(read.words) * GOOD_SHARE);
 
 async function attempt(picture: Buffer, page: number, turns: number): Promise<PageRead> {
   const { png, width, height, place } = await straighten(picture, turns);

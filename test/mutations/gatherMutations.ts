@@ -1,0 +1,32 @@
+import type { Mutation } from './mutations.ts';
+import { m } from './guard.ts';
+
+const RECEIPTS = 'server/features/receipts';
+const GATHER = 'server/features/gather';
+const READING = 'server/platform/outside/reading';
+const CORE_READING = 'core/evidence/reading';
+const MATCHING = 'core/evidence/matching';
+
+/** Guards of what is gathered: papers, readings, pairs, mail. */
+export const GATHER_MUTATIONS: Mutation[] = [
+  m('papers of somebody else', `${RECEIPTS}/papers.service.ts`, 'receipt?.ownerId !== actor.id', '!receipt', RECEIPTS),
+  m('pages left out', `${RECEIPTS}/papers.service.ts`, 'wanted.length !== pages.length ||', '', RECEIPTS),
+  m('two lines for one paper', `${RECEIPTS}/papers.service.ts`, 'used.length > 1', 'false', RECEIPTS),
+  m('a purchase to come', `${RECEIPTS}/receipts.service.ts`, 'date > addDays(now, 1)', 'false', RECEIPTS),
+  m('a tax above its total', `${RECEIPTS}/receipts.service.ts`, '> magnitude(amount)', '< 0n', RECEIPTS),
+  m('mail for who left', 'server/records/people/people.queries.ts', 'and p.active', '', RECEIPTS),
+  m('a mail from several', `${READING}/mail.ts`, 'from.length === 1', 'from.length > 0', RECEIPTS),
+  m('pages that were not read', `${READING}/readFile.ts`, 'unread.length > 0', 'false', READING),
+  m('a page on its side', `${READING}/recognise.ts`, 'goodLetters(other) > goodLetters(best)', 'false', READING),
+  m(
+    'taxes that come to nothing',
+    `${CORE_READING}/_lib/settleTaxes.ts`,
+    'if (rests.has(',
+    'if (true || rests.has(',
+    CORE_READING,
+  ),
+  m('a difference without a name', `${MATCHING}/nearPair.ts`, 'differs: difference.says', 'differs: null', MATCHING),
+  m('strangers far apart', `${MATCHING}/scorePair.ts`, ': MOST_DAYS_OF_STRANGERS', ': MOST_DAYS', MATCHING),
+  m('parts that are no sum', `${GATHER}/partLine.ts`, 'sum === line.amount &&', '', GATHER),
+  m('items half done', 'server/features/claims/submission.service.ts', 'if (half) throw', 'if (false) throw', GATHER),
+];
