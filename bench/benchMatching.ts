@@ -46,7 +46,7 @@ function everyPair(lines: readonly Side[], charges: readonly Side[]): number {
 export async function* benchMatching(): AsyncGenerator<Row> {
   const { lines, charges } = sides();
   const worth = pairUp(lines, charges)
-    .filter((p) => p.left.length === 1)
+    .filter((p) => p.differs === null && p.left.length === 1 && p.right.length === 1)
     .reduce((sum, p) => sum + p.score, 0);
   if (worth !== everyPair(lines, charges)) throw new Error('the baseline pairs other lines');
   yield {

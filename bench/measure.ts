@@ -1,3 +1,5 @@
+import { Bench } from 'tinybench';
+
 /** A measured ratio to a baseline; `aim` is the most it should be. */
 export interface Row {
   what: string;
@@ -8,12 +10,12 @@ export interface Row {
 
 /** The median time of a piece of work, after warming up, in milliseconds. */
 export async function median(work: () => unknown, rounds = 15): Promise<number> {
-  for (let i = 0; i < 4; i += 1) await work();
-  const times: number[] = [];
-  for (let i = 0; i < rounds; i += 1) {
-    const begun = performance.now();
+  const bench = new Bench({ iterations: rounds, time: 0, warmupIterations: 4, warmupTime: 0, throws: true });
+  bench.add('work', async () => {
     await work();
-    times.push(performance.now() - begun);
-  }
-  return times.sort((a, b) => a - b)[Math.floor(rounds / 2)]!;
+  });
+  const [task] = await bench.run();
+  const result = task?.result;
+  if (result?.state !== 'completed') throw new Error(`the measurement ended as ${result?.state}`);
+  return result.latency.p50;
 }

@@ -1,3 +1,4 @@
+import { isValidIBAN } from 'ibantools';
 import { describe, expect, it } from 'vitest';
 import { checkDigits97, isCreditorReference, isIban } from '../../core/numbers/mod97.ts';
 
@@ -29,5 +30,28 @@ describe('check digits', () => {
       const swapped = code.slice(0, i) + code[i + 1] + code[i] + code.slice(i + 2);
       expect([swapped, isIban(swapped)]).toEqual([swapped, false]);
     }
+  });
+});
+
+/** Source: the package ibantools, with the examples of the IBAN registry (ISO 13616), from memory. */
+describe('account numbers of several countries', () => {
+  const EXAMPLES = [
+    'DE89370400440532013000',
+    'FR1420041010050500013M02606',
+    'NO9386011117947',
+    'SE4550000000058398257466',
+    'DK5000400440116243',
+    'IE29AIBK93115212345678',
+    'NL91ABNA0417164300',
+    'BE68539007547034',
+    'ES9121000418450200051332',
+    'PT50000201231234567890154',
+    'IT60X0542811101000000123456',
+    'CH9300762011623852957',
+  ];
+  it.each(EXAMPLES)('%s: the package and the check agree on it and on its neighbours', (iban) => {
+    expect([isValidIBAN(iban), isIban(iban)]).toEqual([true, true]);
+    const wrong = iban.slice(0, 2) + String((Number(iban[2]) + 1) % 10) + iban.slice(3);
+    expect([isValidIBAN(wrong), isIban(wrong)]).toEqual([false, false]);
   });
 });

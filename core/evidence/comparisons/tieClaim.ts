@@ -25,7 +25,8 @@ export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Asses
   return lines.flatMap((line, i) => {
     const receipt = evidence.receipts[line.id];
     const charge = evidence.charges[line.id] ?? null;
-    const own = verdicts.get(line.id) ?? [];
+    // What is about the claim as a whole stands at its first line: there it can be looked at, waived, and holds up clearing.
+    const own = [...(i === 0 ? (verdicts.get('') ?? []) : []), ...(verdicts.get(line.id) ?? [])];
     return [
       tieReceipt(
         line,

@@ -220,6 +220,21 @@ describe('the chart', () => {
   });
 });
 
+it('about the claim as a whole stand at its first line, where they can be waived', () => {
+  const limits: Limit[] = [{ id: 'P', kind: 'plan', severity: 'ask', above: { amount: '50.00', currency: 'EUR' } }];
+  const lines = [line({ amount: '40.00' }), line({ id: '2', amount: '40.00' })];
+  const { ties } = reviewCase(valid(makeCase({ lines, book: { limits } })), NO_EVIDENCE);
+  const about = ties.filter((t) => t.kind === 'limit');
+  expect(about.map((t) => [t.line, t.state, t.difference])).toEqual([
+    ['1', 'off', 'no plan'],
+    ['2', 'none', null],
+  ]);
+  expect(about[0]!.comparisons[0]).toMatchObject({
+    fact: 'Spending above 50.00 EUR needs an approved plan.',
+    claimed: 'There is no approved plan, which the policy asks for here.',
+  });
+});
+
 it('rules with amounts of other decimals, or twice on a date, are refused', () => {
   const limit = (amount: string): Limit => ({
     id: 'L',

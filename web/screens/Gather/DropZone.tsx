@@ -1,5 +1,6 @@
 import { Camera, FilePlus } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
+import { useDropzone } from 'react-dropzone';
 import type { Upload } from './useUploads.ts';
 
 interface DropZoneProps {
@@ -13,22 +14,14 @@ interface DropZoneProps {
 
 /** Takes files that are dropped, picked or pasted; on a phone also from the camera. Progress and faults stand at each name. */
 export function DropZone({ uploads, onFiles, onDismiss, accept, hint, camera = false }: DropZoneProps) {
-  const [over, setOver] = useState(false);
+  // What a file is, and why it is not taken, is told by the server from its content.
+  const { getRootProps, isDragActive } = useDropzone({ onDrop: onFiles, noClick: true, noKeyboard: true });
   usePaste(onFiles);
   return (
     <section
+      {...getRootProps({ role: 'region', tabIndex: -1 })}
       aria-label="Add files"
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        onFiles([...e.dataTransfer.files]);
-      }}
-      className={`rounded-box border-2 border-dashed p-3 ${over ? 'border-primary bg-base-100' : 'border-base-300'}`}
+      className={`rounded-box border-2 border-dashed p-3 ${isDragActive ? 'border-primary bg-base-100' : 'border-base-300'}`}
     >
       <div className="flex flex-wrap items-center gap-2">
         <Picker label="Add files" icon={<FilePlus size={16} />} accept={accept} multiple onFiles={onFiles} primary />
