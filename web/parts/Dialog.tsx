@@ -10,7 +10,11 @@ interface DialogProps {
 /** Something that has to be dealt with before the page goes on; Escape and Close end it. The browser keeps the focus inside. */
 export function Dialog({ title, onClose, wide = false, children }: DialogProps) {
   const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => dialog.current?.showModal(), []);
+  useEffect(() => {
+    dialog.current?.showModal();
+    // The browser begins with what comes first, which is Close.
+    dialog.current?.querySelector<HTMLElement>('input:not(:disabled)')?.focus();
+  }, []);
   return (
     <dialog
       ref={dialog}

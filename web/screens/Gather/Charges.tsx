@@ -5,6 +5,7 @@ import { gather, useCharges, type Charge, type ChargesView } from '../../api/gat
 import { Money } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { VirtualRows } from '../../parts/VirtualRows.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { failed } from '../../parts/failed.ts';
 import { TakePanel } from './TakePanel.tsx';
@@ -123,10 +124,9 @@ function ChargeList({ charges, picked, onPick, onChanged }: ChargeListProps) {
       toast({ text: 'Marked as claimed already', act: { label: 'Undo', run: () => void mark(marked, null) } });
   };
   return (
-    <ul aria-label="Charges" className="rows rounded-box border border-base-300 bg-base-100">
-      {charges.map((c) => (
+    <VirtualRows label="Charges" items={charges} keyOf={(c) => c.id} height={ROW_HEIGHT} classOf={() => 'px-3 py-2'}>
+      {(c) => (
         <ChargeItem
-          key={c.id}
           charge={c}
           category={nameOf(c)}
           picked={picked.has(c.id)}
@@ -135,10 +135,12 @@ function ChargeList({ charges, picked, onPick, onChanged }: ChargeListProps) {
           setMarking={setMarking}
           onMark={(reason) => mark(c, reason)}
         />
-      ))}
-    </ul>
+      )}
+    </VirtualRows>
   );
 }
+
+const ROW_HEIGHT = 62;
 
 interface ChargeItemProps {
   charge: Charge;
@@ -152,7 +154,7 @@ interface ChargeItemProps {
 
 function ChargeItem({ charge, category, picked, onPick, marking, setMarking, onMark }: ChargeItemProps) {
   return (
-    <li className="border-b border-base-300 px-3 py-2 last:border-b-0">
+    <>
       <ChargeRow
         charge={charge}
         category={category}
@@ -168,7 +170,7 @@ function ChargeItem({ charge, category, picked, onPick, marking, setMarking, onM
           onClose={() => setMarking(null)}
         />
       )}
-    </li>
+    </>
   );
 }
 

@@ -1,10 +1,10 @@
-import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { LoaderCircle } from 'lucide-react';
-import { useLayoutEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { GatheredReceipt, ReceiptsView } from '../../api/gather.ts';
 import { Money } from '../../parts/Money.tsx';
 import { Empty } from '../../parts/Notices.tsx';
+import { VirtualRows } from '../../parts/VirtualRows.tsx';
 import { titleOf } from './facts.ts';
 import {
   amountOf,
@@ -122,52 +122,29 @@ interface RowsProps {
 }
 const ROW_HEIGHT = 58;
 
-/** Only the rows near the window are drawn: there may be thousands. */
-function Rows({ receipts, openId, picked, onPick, label }: RowsProps) {
-  const list = useRef<HTMLUListElement>(null);
-  const [top, setTop] = useState(0);
-  useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [receipts.length]);
-  const rows = useWindowVirtualizer({
-    count: receipts.length,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 12,
-    scrollMargin: top,
-    getItemKey: (i) => receipts[i]!.id,
-  });
-  return (
-    <ul
-      ref={list}
-      aria-label={label}
-      className="relative rounded-box border border-base-300 bg-base-100"
-      style={{ height: rows.getTotalSize() + 2 }}
-    >
-      {rows.getVirtualItems().map((row) => {
-        const receipt = receipts[row.index]!;
-        return (
-          <li
-            key={row.key}
-            data-index={row.index}
-            ref={rows.measureElement}
-            aria-setsize={receipts.length}
-            aria-posinset={row.index + 1}
-            className={`absolute inset-x-0 top-0 flex items-center gap-2 border-b border-base-300 pl-3 ${receipt.id === openId ? 'bg-base-200' : ''}`}
-            style={{ transform: `translateY(${row.start - top}px)` }}
-          >
-            <input
-              type="checkbox"
-              className="checkbox checkbox-sm"
-              aria-label={`Choose ${receipt.name}`}
-              checked={picked.has(receipt.id)}
-              disabled={!isChoosable(receipt)}
-              onChange={() => onPick(receipt.id)}
-            />
-            <ReceiptLink receipt={receipt} />
-          </li>
-        );
-      })}
-    </ul>
-  );
-}
+const Rows = ({ receipts, openId, picked, onPick, label }: RowsProps) => (
+  <VirtualRows
+    label={label}
+    items={receipts}
+    keyOf={(r) => r.id}
+    height={ROW_HEIGHT}
+    classOf={(r) => `flex items-center gap-2 pl-3 ${r.id === openId ? 'bg-base-200' : ''}`}
+  >
+    {(r) => (
+      <>
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm"
+          aria-label={`Choose ${r.name}`}
+          checked={picked.has(r.id)}
+          disabled={!isChoosable(r)}
+          onChange={() => onPick(r.id)}
+        />
+        <ReceiptLink receipt={r} />
+      </>
+    )}
+  </VirtualRows>
+);
 
 function ReceiptLink({ receipt: r }: { receipt: GatheredReceipt }) {
   return (
