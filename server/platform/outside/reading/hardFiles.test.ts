@@ -53,19 +53,15 @@ describe('a picture', () => {
 });
 
 describe('white letters on a black band', () => {
-  it('are read as the others are', async () => {
-    const { width = 1 } = await sharp(await photograph()).metadata();
-    const band = { left: 0, top: 336, width, height: 46 };
-    const negative = await sharp(await photograph())
-      .extract(band)
-      .negate({ alpha: false })
-      .png()
-      .toBuffer();
-    const bytes = await sharp(await photograph())
+  it('are read where the total is nowhere else', async () => {
+    const paper = await photograph(RECEIPT.split('VAT 23%')[0]);
+    const band = { left: 0, top: 336, width: 900, height: 46 };
+    const negative = await sharp(paper).extract(band).negate({ alpha: false }).png().toBuffer();
+    const bytes = await sharp(paper)
       .composite([{ input: negative, left: band.left, top: band.top }])
       .png()
       .toBuffer();
-    expect(facts(await readPicture(bytes))).toEqual(FACTS);
+    expect((await readPicture(bytes)).reading.amount!.value).toBe('26.00');
   });
 });
 
