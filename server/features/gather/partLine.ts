@@ -6,6 +6,7 @@ import type { ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf } from '../../records/cards/charges.ts';
 import type { LockedClaim } from '../../records/claims/claimStore.ts';
 import { restateLine, selectLines, updateClaim, updateLine } from '../../records/claims/claims.queries.ts';
+import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { paidBy, stateBefore } from './chargeOnLine.ts';
 import { copyLine, refOf, selectDraftLines, type DraftLine } from './gather.queries.ts';
@@ -22,18 +23,16 @@ export async function partLine(
 ): Promise<void> {
   assertSum(line, charges);
   const { row, at } = claims.get(line.number)!;
-  const others = await selectLines(trx, at);
-  let last = Math.max(row.last_line, ...others.map((l) => (/^\d+$/.test(l.id) ? Number(l.id) : 0)));
+  const last = lastOf(row.last_line, await selectLines(trx, at));
   const [first, ...more] = charges as [ChargeRecord, ...ChargeRecord[]];
   await updateLine(trx, line, { ...paidBy(first), before_pair: JSON.stringify(stateBefore(line)) });
   await restateLine(trx, line, { amount: leftOf(first), currency: first.currency });
-  for (const charge of more) {
-    last += 1;
-    const position = Math.max(...(await selectLines(trx, at)).map((l) => l.position)) + 1;
-    const part = { id: String(last), position, amount: leftOf(charge), ...paidBy(charge) };
+  for (const [i, charge] of more.entries()) {
+    const place = { id: String(last.number + 1 + i), position: last.position + 1 + i };
+    const part = { ...place, amount: leftOf(charge), ...paidBy(charge) };
     await copyLine(trx, line, { ...part, before_pair: JSON.stringify({ partOf: line.id }) });
   }
-  await updateClaim(trx, row.id, { last_line: last });
+  await updateClaim(trx, row.id, { last_line: last.number + more.length });
   for (const charge of charges) await divideCharge(trx, charge);
 }
 

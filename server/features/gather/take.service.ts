@@ -11,6 +11,7 @@ import { leftOf, standingOf } from '../../records/cards/charges.ts';
 import { beginClaim } from '../../records/claims/beginClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
 import { insertLine, selectLines, type LineRecord, updateClaim } from '../../records/claims/claims.queries.ts';
+import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import type { ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
 import { selectUsualCoding } from './gather.queries.ts';
@@ -40,11 +41,8 @@ export function takeOnClaim(context: Context, actor: Actor, { claim, purpose, ta
 /** Adds a line for each thing taken; their ids. */
 async function addLines(trx: Db, actor: Actor, { row, at }: LockedClaim, take: Take['take']): Promise<string[]> {
   const codes = await selectTaxCodes(trx);
-  const lines = await selectLines(trx, at);
-  // A number is given once: what the history says of line 3 stays about that line when it was taken off.
-  const numbers = lines.map((l) => (/^\d+$/.test(l.id) ? Number(l.id) : 0));
-  const first = Math.max(row.last_line, ...numbers) + 1;
-  const after = Math.max(-1, ...lines.map((l) => l.position)) + 1;
+  const last = lastOf(row.last_line, await selectLines(trx, at));
+  const [first, after] = [last.number + 1, last.position + 1];
   await updateClaim(trx, row.id, { last_line: first + take.length - 1 });
   for (const [i, one] of take.entries()) {
     const evidence = await evidenceOf(trx, actor, row.number, one);
