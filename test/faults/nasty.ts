@@ -70,6 +70,7 @@ interface Shape {
   pattern?: string;
   minLength?: number;
   minimum?: number;
+  minItems?: number;
 }
 const STRINGS = [
   'Tried out',
@@ -107,26 +108,34 @@ function faultAt(schema: z.ZodType, value: unknown): (string | number)[] | null 
   return parsed.success ? null : (parsed.error.issues[0]!.path as (string | number)[]);
 }
 
-function sample(shape: Shape): unknown {
+/** `nth` tells the items of one array apart. */
+function sample(shape: Shape, nth = 0): unknown {
   if (shape.const !== undefined) return shape.const;
   if (shape.enum) return shape.enum[0];
   const [first] = shape.anyOf ?? shape.oneOf ?? shape.allOf ?? [];
-  if (first) return sample(first);
+  if (first) return sample(first, nth);
   switch (shape.type) {
     case 'object':
-      return Object.fromEntries(Object.entries(shape.properties ?? {}).map(([key, inner]) => [key, sample(inner)]));
+      return Object.fromEntries(
+        Object.entries(shape.properties ?? {}).map(([key, inner]) => [key, sample(inner, nth)]),
+      );
     case 'array':
-      return shape.items ? [sample(shape.items)] : [];
+      return Array.from({ length: shape.items ? Math.max(1, shape.minItems ?? 1) : 0 }, (_, i) =>
+        sample(shape.items!, nth + i),
+      );
     case 'integer':
     case 'number':
       return Math.max(1, shape.minimum ?? 1);
     case 'boolean':
       return true;
     default:
-      return (
-        STRINGS.find((s) => !shape.pattern || new RegExp(shape.pattern).test(s)) ?? 'x'.repeat(shape.minLength ?? 1)
-      );
+      return stringFor(shape, nth);
   }
+}
+
+function stringFor({ pattern, minLength }: Shape, nth: number): string {
+  const fitting = STRINGS.filter((s) => !pattern || new RegExp(pattern).test(s));
+  return fitting[nth % fitting.length] ?? 'x'.repeat(minLength ?? 1);
 }
 
 /** The paths to every field of a value, from the whole ([]) to the leaves. */

@@ -24,10 +24,14 @@ const LEAST_LETTERS = 2;
 /** Goes to any place, claim or person's claims, and tells what a code means, from a few letters. */
 export default function Palette({ person, onClose }: PaletteProps) {
   const [typed, setTyped] = useState('');
+  const [marked, setMarked] = useState('');
   const groups = useEntries(person, useDeferredValue(typed.trim()), onClose);
+  const keys = groups.flatMap((group) => group.entries.map((entry) => entry.key));
+  // What comes from the server replaces what was marked: then the first one is.
+  const current = keys.includes(marked) ? marked : (keys[0] ?? '');
   return (
     <Dialog title="Go to" onClose={onClose}>
-      <Command label="Go to" shouldFilter={false}>
+      <Command label="Go to" shouldFilter={false} value={current} onValueChange={setMarked}>
         <Command.Input
           autoFocus
           value={typed}
