@@ -117,11 +117,11 @@ let stopping = false;
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
+  const closed = new Promise((resolve) => server.once('close', resolve));
   server.close();
   server.closeIdleConnections();
   setTimeout(() => server.closeAllConnections(), 3000).unref();
-  await mailbox?.close();
-  await new Promise((resolve) => server.once('close', resolve));
+  await Promise.all([closed, mailbox?.close()]);
   await jobs.stop();
   reader.close();
   endCompute();
