@@ -114,14 +114,16 @@ const views: View[] = [
   },
   {
     name: 'receipts, a file refused, one put on a claim',
-    who: 'wanjiru.mbaya',
+    who: 'tomas.brandao',
     open: async (page) => {
       await page.goto('/gather/receipts');
       const zone = page.getByRole('region', { name: 'Add files' });
       await zone.waitFor();
       await drop(page, zone, [{ name: 'empty.pdf', type: 'application/pdf', bytes: new Uint8Array() }]);
       await zone.getByRole('alert').waitFor();
-      await page.getByRole('checkbox').first().check();
+      const free = page.getByRole('list', { name: 'Not on a claim yet' });
+      await free.getByRole('checkbox').first().check();
+      await page.getByRole('button', { name: 'Put on a claim…' }).click();
       await page.getByRole('form', { name: 'Put on a claim' }).waitFor();
     },
   },
