@@ -173,7 +173,8 @@ describe('a page', () => {
       .whereRaw('sha256 = (select sha256 from receipts where id = ?)', [file.id])
       .first();
     expect(reading.told).toEqual([3]);
-    expect((await tomas.put(`/receipts/${file.id}/pages/2/turn`, { revision: 2, turns: 1 })).status).toBe(404);
+    for (const page of ['2', '0', 'x'])
+      expect((await tomas.put(`/receipts/${file.id}/pages/${page}/turn`, { revision: 2, turns: 1 })).status).toBe(404);
     expect((await tomas.put(`/receipts/${file.id}/pages/1/turn`, { revision: 2, turns: 4 })).status).toBe(400);
   });
 });

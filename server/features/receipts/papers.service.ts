@@ -37,7 +37,7 @@ export function turnPage(
       { ...RECEIPTS, act: 'turn', key: seen.id, actor, revision: seen.revision },
       async ({ receipt }) => {
         assertFree(receipt);
-        if (page > receipt.pages.length) throw new Refused('not-found', { what: 'page' });
+        if (page < 1 || page > receipt.pages.length) throw new Refused('not-found', { what: 'page' });
         const told = receipt.pages.map((p, i) => (i === page - 1 ? turns : p.turns));
         await resetReading(trx, receipt.sha256, services.clock.now(), told);
         const jobs = [{ name: 'read-receipt' as const, data: { sha256: receipt.sha256 } }];
