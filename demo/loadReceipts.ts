@@ -6,7 +6,7 @@ import { toMinor } from '../core/numbers/amount.ts';
 import type { Db } from '../server/platform/db/connect.ts';
 import { createHash } from 'node:crypto';
 import { inspect } from '../server/platform/outside/reading/inspect.ts';
-import { insertFile, insertReading, insertReceipt, storeReading } from '../server/records/receipts/receipts.queries.ts';
+import { insertFile, insertReading, insertReceipt, saveReading } from '../server/records/receipts/receipts.queries.ts';
 import type { Accepted } from '../server/platform/outside/reading/reading.types.ts';
 import type { ClaimSeed, LineSeed } from './claims.ts';
 import { printReceipt, type ReceiptFacts } from './drawReceipt.ts';
@@ -50,7 +50,7 @@ export async function loadReceipts(db: Db, claims: readonly ClaimSeed[], day: st
       await db('receipts').where({ id }).update(fieldsOf(job.facts));
       await insertReading(db, sha256, new Date(`${job.facts.date}T18:00:00Z`));
       const reading = readingOf(prints[k]!, job.facts, day);
-      await storeReading(
+      await saveReading(
         db,
         sha256,
         { method: 'recognised', reading, remarks: [], turns: [] },

@@ -17,8 +17,8 @@ import {
   selectClaimsWithFile,
   selectOwnReceipts,
   selectWaiting,
-  storeFailure,
-  storeReading,
+  saveFailure,
+  saveReading,
   type ReceiptRecord,
 } from '../../records/receipts/receipts.queries.ts';
 import { selectTwins, type Twin } from '../../records/receipts/twins.queries.ts';
@@ -35,10 +35,10 @@ export async function readReceipt(
   const file = await selectWaiting(db, sha256);
   if (!file) return;
   try {
-    await storeReading(db, sha256, await reader.read({ ...file, asOf: today(clock) }), clock.now());
+    await saveReading(db, sha256, await reader.read({ ...file, asOf: today(clock) }), clock.now());
   } catch (error) {
     if (!(error instanceof Unreadable)) throw error;
-    await storeFailure(db, sha256, error.message, clock.now());
+    await saveFailure(db, sha256, error.message, clock.now());
   }
   await tellClaims(services, sha256);
 }

@@ -120,7 +120,7 @@ export interface DoneReading {
   remarks: string[];
   turns: number[];
 }
-export async function storeReading(
+export async function saveReading(
   db: Db,
   sha256: string,
   { method, reading, remarks, turns }: DoneReading,
@@ -136,7 +136,7 @@ export async function storeReading(
   };
   await db('readings').where({ sha256, state: 'waiting' }).update(row);
 }
-export async function storeFailure(db: Db, sha256: string, problem: string, at: Date): Promise<void> {
+export async function saveFailure(db: Db, sha256: string, problem: string, at: Date): Promise<void> {
   await db('readings').where({ sha256, state: 'waiting' }).update({ state: 'failed', problem, read_at: at });
 }
 
