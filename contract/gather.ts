@@ -84,6 +84,7 @@ export const pairSchema = z.strictObject({
           .array(recordId)
           .min(2)
           .max(5)
+          .refine((ids) => new Set(ids).size === ids.length, 'A charge is named twice.')
           .optional()
           .describe('The charges one line is the sum of; it is parted among them.'),
         receipt: recordId.nullish(),

@@ -11,7 +11,7 @@ const MATCHING = 'core/evidence/matching';
 export const GATHER_MUTATIONS: Mutation[] = [
   m('papers of somebody else', `${RECEIPTS}/papers.service.ts`, 'receipt?.ownerId !== actor.id', '!receipt', RECEIPTS),
   m('pages left out', `${RECEIPTS}/papers.service.ts`, 'wanted.length !== pages.length ||', '', RECEIPTS),
-  m('two lines for one paper', `${RECEIPTS}/papers.service.ts`, 'used.length > 1', 'false', RECEIPTS),
+  m('two lines for one paper', `${RECEIPTS}/papers.service.ts`, 'if (use && used) throw', 'if (false) throw', RECEIPTS),
   m('a purchase to come', `${RECEIPTS}/receipts.service.ts`, 'date > addDays(now, 1)', 'false', RECEIPTS),
   m('a tax above its total', `${RECEIPTS}/receipts.service.ts`, '> magnitude(amount)', '< 0n', RECEIPTS),
   m('mail for who left', 'server/records/people/people.queries.ts', 'and p.active', '', RECEIPTS),

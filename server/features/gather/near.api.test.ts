@@ -95,6 +95,13 @@ describe('one line that is two charges', () => {
     expect(await lines()).toMatchObject([{ id: '1', amount: 6020n, charge_id: null, paid_by: 'own' }]);
   });
 
+  it('is never one charge twice', async () => {
+    const { number, lines } = await begun('44.60');
+    const half = await charge(2230);
+    expect((await accept(number, { charges: [half, half] })).status).toBe(400);
+    expect(await lines()).toMatchObject([{ amount: 4460n, charge_id: null }]);
+  });
+
   it('is refused when they do not add up to it, or one is on a line', async () => {
     const { number, lines } = await begun('70.30');
     const [a, b, c] = [await charge(5000), await charge(2030), await charge(2031)];

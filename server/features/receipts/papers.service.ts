@@ -56,8 +56,6 @@ export async function combineReceipts(services: Services, actor: Actor, seen: re
   const papers = await Promise.all(receipts.map((r) => paperOf(services.db, r)));
   const name = `${receipts[0]!.name} and ${receipts.length - 1} more`;
   const bytes = await readable(name, () => services.reader.combine(papers, actor.id));
-  const used = receipts.filter((r) => r.usedOn.length > 0);
-  if (used.length > 1) throw new Refused('receipts-in-use', { claim: used[1]!.usedOn[0]!.claim });
   const [made] = await replace(services, actor, seen, [{ name, bytes }]);
   return made!;
 }
@@ -152,7 +150,7 @@ async function replace(services: Services, actor: Actor, seen: readonly SeenRece
     const facts = () => ({ lines: uses.map((use) => `${use.claim}/${use.line}`) });
     return touchClaims(services, trx, { act: 'pair', actor, claims, charges: [], facts }, async () => {
       await lockReceipts(trx, madeFrom);
-      const confirmed = await replaceEach(services, trx, actor, seen, files.length);
+      const confirmed = await replaceEach(services, trx, actor, seen, { by: files.length, claims });
       const made: bigint[] = [];
       for (const { name, bytes, file } of accepted) {
         const paper = { name, cameIn: null, bytes, sha256: sha256Of(bytes), file, madeFrom };
@@ -173,13 +171,17 @@ async function replaceEach(
   trx: Db,
   actor: Actor,
   seen: readonly SeenReceipt[],
-  by: number,
+  { by, claims }: { by: number; claims: readonly { number: string }[] },
 ): Promise<ReceiptRecord | null> {
   let used: ReceiptRecord | null = null;
   for (const { id, revision } of seen)
     await perform(services, trx, { ...RECEIPTS, act: 'replace', key: id, actor, revision }, async ({ receipt }) => {
       assertFree(receipt);
-      if (receipt.usedOn.length > 0) used = receipt;
+      const [use] = receipt.usedOn;
+      // A line has one paper; and a claim it was put on since it was looked at is not held, so nothing of that may change.
+      if (use && (by > 1 || !claims.some((claim) => claim.number === use.claim))) assertUnused(receipt);
+      if (use && used) throw new Refused('receipts-in-use', { claim: use.claim });
+      if (use) used = receipt;
       return { result: undefined, facts: { by } };
     });
   return used;
