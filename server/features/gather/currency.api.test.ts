@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ownReceipt, revisionsOf, take } from '../../../test/fixtures/gathering.ts';
+import { draftOfReceipt, revisionsOf } from '../../../test/fixtures/gathering.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 /** A figure never changes currency by keeping its digits. */
@@ -12,10 +12,7 @@ beforeAll(async () => {
 afterAll(() => api.close());
 
 async function begun(total: string) {
-  const receipt = await ownReceipt(tomas, total, true);
-  const { number } = (await take(tomas, { receipt, category: 'meal' })).body as { number: string };
-  const { id } = await api.owner('claims').where({ number }).first();
-  const key = { claim_id: id, version: 1 };
+  const { number, key } = await draftOfReceipt(api, tomas, total);
   const set = async (changes: object) =>
     tomas.put(`/drafts/${number}/lines/1`, { revision: (await revisionsOf(tomas))[number], set: changes });
   const line = () =>

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ownReceipt, revisionsOf, take } from '../../../test/fixtures/gathering.ts';
+import { draftOfReceipt, ownReceipt, revisionsOf, take } from '../../../test/fixtures/gathering.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 /** Pairs a person would see though something differs, and one line that is several charges. */
@@ -11,12 +11,9 @@ beforeAll(async () => {
 });
 afterAll(() => api.close());
 
-/** A draft with one line of a receipt of 2026-03-02 at the Gather Cafe. */
 async function begun(total: string) {
-  const receipt = await ownReceipt(tomas, total, true);
-  const { number } = (await take(tomas, { receipt, category: 'meal' })).body as { number: string };
-  const { id } = await api.owner('claims').where({ number }).first();
-  return { number, receipt, lines: () => api.owner('lines').where({ claim_id: id, version: 1 }).orderBy('position') };
+  const { key, ...draft } = await draftOfReceipt(api, tomas, total);
+  return { ...draft, lines: () => api.owner('lines').where(key).orderBy('position') };
 }
 async function charge(amount: number, more: object = {}): Promise<string> {
   const row = {

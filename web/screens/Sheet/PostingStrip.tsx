@@ -4,6 +4,7 @@ import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { accountName, sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { JournalHead, JournalMoney } from '../../parts/journalCells.tsx';
+import { rowsNotIn } from './rowsNotIn.ts';
 import { Money } from '../../parts/Money.tsx';
 
 interface PostingStripProps {
@@ -78,7 +79,7 @@ function Outcome({ assessment: { journal, findings }, ledger, date }: OutcomePro
 function JournalTable({ rows, before, ledger }: { rows: JournalRow[]; before: JournalRow[] | null; ledger: string }) {
   const { data: chart } = useChart();
   const accounts = [...new Set(rows.map((row) => row.account))].sort();
-  const known = new Set(before?.map((row) => JSON.stringify(row)));
+  const changed = new Set(before ? rowsNotIn(before, rows) : []);
   return (
     <table className="w-full text-sm">
       <JournalHead ledger={ledger} third="Line" sticky />
@@ -87,13 +88,7 @@ function JournalTable({ rows, before, ledger }: { rows: JournalRow[]; before: Jo
           rows
             .filter((row) => row.account === account)
             .map((row, i) => (
-              <JournalLine
-                key={`${account}${i}`}
-                row={row}
-                first={i === 0}
-                changed={before !== null && !known.has(JSON.stringify(row))}
-                chart={chart}
-              />
+              <JournalLine key={`${account}${i}`} row={row} first={i === 0} changed={changed.has(row)} chart={chart} />
             )),
         )}
       </tbody>
