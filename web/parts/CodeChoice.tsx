@@ -1,7 +1,7 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 
 export interface Choosable {
   code: string;
@@ -21,14 +21,23 @@ interface CodeChoiceProps {
 
 /** One code of many, found by typing part of the code or of its words; the list is as wide as it needs. */
 export function CodeChoice({ label, value, choices, none, autoFocus = false, onChange }: CodeChoiceProps) {
-  const [open, setOpen] = useState(false);
+  // what was typed on the closed choice opens it and is looked for; null is closed
+  const [typed, setTyped] = useState<string | null>(null);
+  const open = typed !== null;
   const chosen = choices.find((c) => c.code === value);
   const take = (code: string) => {
     onChange(code);
-    setOpen(false);
+    setTyped(null);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const letter = event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey && !event.altKey;
+    if (!letter && event.key !== 'ArrowDown') return;
+    event.preventDefault();
+    event.stopPropagation();
+    setTyped(letter ? event.key : '');
   };
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
+    <Popover.Root open={open} onOpenChange={(next) => setTyped(next ? '' : null)}>
       <Popover.Trigger asChild>
         <button
           type="button"
@@ -38,6 +47,7 @@ export function CodeChoice({ label, value, choices, none, autoFocus = false, onC
           aria-controls={open ? `${label}-list` : undefined}
           title={chosen ? `${chosen.code} ${chosen.name}` : none}
           autoFocus={autoFocus}
+          onKeyDown={onKeyDown}
           className={`btn btn-xs max-w-40 justify-between gap-1 border-base-300 bg-base-100 font-normal ${value ? 'font-medium' : 'quiet'}`}
         >
           <span className="truncate">{value || none}</span>
@@ -51,7 +61,7 @@ export function CodeChoice({ label, value, choices, none, autoFocus = false, onC
           collisionPadding={8}
           className="z-50 w-80 rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
         >
-          <Choices {...{ label, value, choices, none }} onTake={take} />
+          <Choices {...{ label, value, choices, none }} typed={typed ?? ''} onTake={take} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
@@ -70,15 +80,23 @@ function holdsAll(code: string, typed: string, words: string[] = []): number {
 }
 
 interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none'> {
+  typed: string;
   onTake: (code: string) => void;
 }
 
 const ITEM = 'flex cursor-pointer items-baseline gap-2 px-3 py-1 data-[selected=true]:bg-base-200';
 
-function Choices({ label, value, choices, none, onTake }: ChoicesProps) {
+function Choices({ label, value, choices, none, typed, onTake }: ChoicesProps) {
+  const [search, setSearch] = useState(typed);
   return (
     <Command label={label} defaultValue={value} filter={holdsAll}>
-      <Command.Input autoFocus placeholder="Code or words" className="input input-sm w-full border-0 border-b" />
+      <Command.Input
+        autoFocus
+        value={search}
+        onValueChange={setSearch}
+        placeholder="Code or words"
+        className="input input-sm w-full border-0 border-b"
+      />
       <Command.List id={`${label}-list`} className="max-h-64 overflow-auto py-1 text-sm">
         <Command.Empty className="quiet px-3 py-2">No code has these letters.</Command.Empty>
         <Command.Item value="~none" keywords={[none]} className={ITEM} onSelect={() => onTake('')}>
