@@ -4,6 +4,7 @@ import type { Pair } from '../core/evidence/matching/matching.types.ts';
 import type { Reading } from '../core/evidence/reading/reading.types.ts';
 import type { MonthProof } from '../core/evidence/statements/reconcileMonth.ts';
 import { RECEIPT_STATES } from '../core/workflow/lifecycles/gathering.ts';
+import { percent } from '../core/documents/primitives.ts';
 import { answeredId, date, id, moment, page, recordId, revision, stored } from './primitives.ts';
 
 /** From what was gathered to the lines of drafts: receipts, charges, cards by month, pairs. */
@@ -12,7 +13,7 @@ const figure = z.string().nullable();
 
 const taxShown = z.strictObject({
   rate: parts.decimal
-    .refine((rate) => Number(rate) >= 0 && Number(rate) <= 100, 'Enter a rate from 0 to 100.')
+    .refine((rate) => percent.safeParse(rate).success, 'Enter a rate from 0 to 100.')
     .nullable()
     .describe('In percent; null when the receipt does not tell it.'),
   base: parts.amount.nullish(),
@@ -202,6 +203,7 @@ const card = z.object({
   kind: z.enum(['company', 'purchasing']),
   currency: z.string(),
   holder: z.string(),
+  closesOn: z.number().nullable(),
 });
 const month = z.object({
   month: z.string(),
@@ -215,6 +217,8 @@ export const cardsAnswer = z.object({
 export const monthAnswer = z.object({
   card,
   month: z.string(),
+  /** The first and last day of the month, by the cycle of the card. */
+  days: z.object({ from: date, to: date }),
   state: z.enum(['open', 'closed']),
   revision: z.number(),
   charges: z.array(charge),

@@ -96,6 +96,8 @@ export const REFUSALS = {
     409,
     'Card {card} is closed for {month}, and every charge of it stays accounted for. Open the month again first.',
   ],
+  'cycle-kept': [409, 'This card has closed months, so the day its statement closes stays. Open them again first.'],
+  'import-used': [409, 'Charges of {name} are in use: {uses}. Free them first, then take the import back.'],
   'month-open': [422, 'The month cannot be closed: {problem}'],
   'no-bank': [422, 'No bank is connected here.'],
   'csv-refused': [422, 'Nothing of the table was taken. {problem}'],

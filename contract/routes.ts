@@ -240,6 +240,13 @@ export const ROUTES: readonly RouteContract[] = [
   route('post', '/statements', whoMay(statementLifecycle, 'import'), 'Imports a file.', statements.fileAnswer, {
     body: 'file',
   }),
+  route(
+    'post',
+    '/statements/:id/taken-back',
+    whoMay(statementLifecycle, 'takeBack'),
+    'Takes an import back.',
+    statements.takenBackAnswer,
+  ),
   route('post', '/feed', whoMay(statementLifecycle, 'import'), 'Asks the bank now.', nothing, { status: 202 }),
 
   route('get', '/journals', FINANCE, 'A page of the ledger.', journals.journalsAnswer, {

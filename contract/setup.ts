@@ -124,6 +124,8 @@ export const SETUP_ROWS = {
     kind: z.enum(['company', 'purchasing']),
     currency,
     label: name,
+    /** The day of the month on which its statement closes; null: with the month. */
+    closesOn: z.number().int().min(1).max(31).nullable(),
   }),
   periods: z.strictObject({ entity: id, id, from: date, to: date }),
   settings: z.strictObject({

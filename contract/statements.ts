@@ -1,4 +1,5 @@
 import type { Role } from '../core/workflow/lifecycle.types.ts';
+import { STATEMENT_STATES } from '../core/workflow/lifecycles/gathering.ts';
 import { z } from 'zod';
 import { answeredId, date, id, moment } from './primitives.ts';
 
@@ -51,15 +52,18 @@ const statement = z.object({
   closing: z.string().nullable(),
   entries: z.number(),
   added: z.number(),
-  state: z.enum(['imported', 'refused']),
+  state: z.enum(STATEMENT_STATES),
   says: z.string().nullable(),
   by: z.string().nullable(),
   at: moment,
+  /** Whether it is one that can be taken back; whether nothing of it is used is seen when it is tried. */
+  may: z.array(z.enum(['takeBack'])),
 });
 export const statementsAnswer = z.object({
   statements: z.array(statement),
   feed: z.object({ connected: z.boolean(), at: moment.nullable(), says: z.string().nullable() }),
 });
+export const takenBackAnswer = z.object({ removed: z.number() });
 const outcome = z.object({
   account: z.string().nullable(),
   from: z.string().nullable(),

@@ -28,7 +28,8 @@ export const positive = notNegative
   .refine((d) => /[1-9]/.test(d), 'must be above 0')
   .meta({ pattern: '^(?=.*[1-9])(0|[1-9][0-9]*)(\\.[0-9]+)?$' });
 export const percent = notNegative
-  .refine((p) => Number(p) <= 100, 'must be between 0 and 100')
+  // by its digits: as a number, 100.00000000000000001 would be 100
+  .refine((p) => /^(100(\.0+)?|[1-9]?[0-9](\.[0-9]+)?)$/.test(p), 'must be between 0 and 100')
   .meta({ pattern: '^(100(\\.0+)?|[1-9]?[0-9](\\.[0-9]+)?)$' });
 export const dimension = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'is not a name of a dimension');
 /** How many dimensions there are at most, and so codes in a coding. */

@@ -101,6 +101,13 @@ describe('documents that are refused, with the path of the fault', () => {
     );
   });
 
+  it('a percent beyond 100 by less than a number can tell', () => {
+    const recovery = '100.00000000000000000001';
+    const [entity] = makeCase({ lines: [] }).book.entities;
+    expect(refusal(makeCase({ lines: [], book: { entities: [{ ...entity!, recovery }] } }))).toContain(
+      'recovery: must be between 0 and 100',
+    );
+  });
   it('two lines of one id', () => {
     expect(refusal(makeCase({ lines: [line(), line()] }))).toBe('claim.lines.1.id: "1" is used by two lines');
   });

@@ -15,7 +15,7 @@ import {
   type takeSchema,
 } from '../../contract/gather.ts';
 import { nothing } from '../../contract/primitives.ts';
-import { statementsAnswer } from '../../contract/statements.ts';
+import { statementsAnswer, takenBackAnswer } from '../../contract/statements.ts';
 import { getter, send } from './client.ts';
 
 export type {
@@ -76,6 +76,7 @@ export const gather = {
   unpair: (revisions: Record<string, number>, lines: PairWish['lines'], what: 'charge' | 'receipt') =>
     send('POST', '/pairs/undo', pairsAnswer, { revisions, lines, what }),
   fetchFeed: () => send('POST', '/feed', nothing),
+  takeImportBack: (id: string) => send('POST', `/statements/${id}/taken-back`, takenBackAnswer),
   closeMonth: (card: string, month: string, revision: number) =>
     send('PUT', `/cards/${card}/months/${month}/closed`, monthAnswer, { revision }),
   reopenMonth: (card: string, month: string, revision: number) =>

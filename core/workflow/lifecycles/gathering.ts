@@ -58,18 +58,28 @@ export const cardMonthLifecycle = defineLifecycle('card month', CARD_MONTH_STATE
   reopen: keep('reopened', 'closed', 'open', 'close'),
 });
 
-export const STATEMENT_STATES = ['imported', 'refused'] as const;
+export const STATEMENT_STATES = ['imported', 'refused', 'taken back'] as const;
 export type StatementState = (typeof STATEMENT_STATES)[number];
 
-/** A statement of a bank, by hand or from the feed: taken whole, or refused with the reason. Nobody brings their own card's. */
+const BRINGERS = ['reviewer', 'controller', 'administrator'] as const;
+
+/**
+ * A statement of a bank, by hand or from the feed: taken whole, or refused with the reason; taken back while nothing of
+ * it is used. Nobody brings their own card's.
+ */
 export const statementLifecycle = defineLifecycle('statement', STATEMENT_STATES, {
   import: act<StatementState>({
     event: 'imported',
-    ways: [way(null, 'imported', { roles: ['reviewer', 'controller', 'administrator'] })],
+    ways: [way(null, 'imported', { roles: BRINGERS })],
     never: ['holder'],
   }),
   refuse: act<StatementState>({
     event: 'refused',
-    ways: [way(null, 'refused', { roles: ['reviewer', 'controller', 'administrator'] })],
+    ways: [way(null, 'refused', { roles: BRINGERS })],
+  }),
+  takeBack: act<StatementState>({
+    event: 'import taken back',
+    ways: [way(['imported'], 'taken back', { roles: BRINGERS })],
+    never: ['holder'],
   }),
 });

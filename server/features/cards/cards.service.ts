@@ -1,5 +1,5 @@
 import { reconcileMonth } from '../../../core/evidence/statements/reconcileMonth.ts';
-import { addDays } from '../../../core/numbers/isoDate.ts';
+import { cycleDays } from '../../../core/evidence/statements/cardCycle.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import { actsOpen } from '../../../core/workflow/judgeAct.ts';
 import { cardMonthLifecycle, chargeLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
@@ -38,7 +38,7 @@ const visibleCards = (db: Db, actor: Actor): Promise<CardView[]> =>
 export async function viewCards({ db }: Reads, actor: Actor) {
   const cards = [];
   for (const card of await visibleCards(db, actor))
-    cards.push({ ...card, own: card.holderId === actor.id, months: await selectMonths(db, card.id) });
+    cards.push({ ...card, own: card.holderId === actor.id, months: await selectMonths(db, card) });
   return { cards };
 }
 
@@ -57,6 +57,7 @@ export async function viewMonth({ db, clock }: Reads, actor: Actor, id: string, 
   return {
     card,
     month,
+    days: daysOf(card, month),
     state: kept.state,
     revision: kept.revision,
     charges: charges.map(writeCharge),
@@ -69,8 +70,9 @@ export async function viewMonth({ db, clock }: Reads, actor: Actor, id: string, 
 }
 
 /** The charges of a card's month, its statements, and whether they come to the same. */
-async function proveMonth(db: Db, clock: Clock, { id, currency }: Pick<CardView, 'id' | 'currency'>, month: string) {
-  const [from, to] = daysOf(month);
+async function proveMonth(db: Db, clock: Clock, card: CardView, month: string) {
+  const { id, currency } = card;
+  const { from, to } = daysOf(card, month);
   const charges = await selectCharges(db, { card: id, from, to });
   const statements = await selectStatementsOf(db, id, currency, from, to);
   const proof = reconcileMonth(
@@ -85,10 +87,9 @@ async function proveMonth(db: Db, clock: Clock, { id, currency }: Pick<CardView,
   return { charges, statements, proof };
 }
 
-function daysOf(month: string): [string, string] {
+function daysOf({ closesOn }: CardView, month: string) {
   if (!/^\d{4}-(0[1-9]|1[0-2])$/.test(month)) throw new Refused('not-found', { what: 'month' });
-  const from = `${month}-01`;
-  return [from, addDays(`${addDays(from, 31).slice(0, 7)}-01`, -1)];
+  return cycleDays(month, closesOn);
 }
 
 /** A month of a card, as it was seen. */
@@ -106,8 +107,8 @@ const actOnMonth = (
   work: (trx: Db, card: CardView) => Promise<Record<string, unknown>>,
 ): Promise<void> =>
   inTransaction(context, async (trx) => {
-    daysOf(seen.month);
     const card = await visibleCard(trx, actor, seen.card);
+    daysOf(card, seen.month);
     const wanted = { lifecycle: cardMonthLifecycle, store: cardMonthStore, act, actor, revision: seen.revision };
     return perform(context, trx, { ...wanted, key: { card, month: seen.month } }, async () => ({
       result: undefined,

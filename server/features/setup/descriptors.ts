@@ -113,7 +113,7 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
     { what: 'budget' },
     { entity: 'entity_id', dimension: 'dimension_id', amount: { column: 'amount', codec: 'ledger amount' } },
   ),
-  cards: describe('cards', 'cards', ['id'], { changes: ['holder', 'label'] }, NOTHING, {
+  cards: describe('cards', 'cards', ['id'], { changes: ['holder', 'label', 'closesOn'] }, NOTHING, {
     entity: 'entity_id',
     holder: 'holder_id',
   }),

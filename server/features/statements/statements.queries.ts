@@ -121,14 +121,14 @@ export async function refusalIsThere(db: Db, sha256: string, position: number): 
   return (await db('statements').where({ sha256, position, state: 'refused' }).first('id')) !== undefined;
 }
 
-/** Names of the feed's deliveries of which every statement was imported. */
+/** Names of the feed's deliveries of which every statement was imported; what was taken back is not fetched again. */
 export async function selectImportedDeliveries(db: Db): Promise<Set<string>> {
   const rows = await db('statements')
     .where({ source: 'feed' })
     .groupBy('name')
     .having(
-      db.raw(`bool_or(state = 'imported') and not bool_or(state = 'refused' and not exists (
-    select 1 from statements later where later.name = statements.name and later.position = statements.position and later.state = 'imported'))`),
+      db.raw(`bool_or(state in ('imported', 'taken back')) and not bool_or(state = 'refused' and not exists (
+    select 1 from statements later where later.name = statements.name and later.position = statements.position and later.state in ('imported', 'taken back')))`),
     )
     .select('name');
   return new Set(rows.map((r) => r.name));
@@ -179,6 +179,8 @@ export async function selectStatements(db: Db, entities: readonly string[] | nul
       's.format',
       's.card_id as card',
       'c.label',
+      'c.entity_id as entity',
+      'c.holder_id as holder',
       's.currency',
       's.from_date as from',
       's.to_date as to',

@@ -53,5 +53,6 @@ const GUARDS: Record<string, Refused> = {
   EB004: new Refused('changed-meanwhile'),
   EB006: new Refused('evidence-kept'),
   EB007: new Refused('not-signed-in'),
+  EB008: new Refused('cycle-kept'),
   EB005: new Refused('future-date', { date: 'This date', today: 'today' }),
 };

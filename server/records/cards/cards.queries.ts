@@ -1,4 +1,6 @@
 import { fromMinor } from '../../../core/numbers/amount.ts';
+import { cycleOf, type ClosesOn } from '../../../core/evidence/statements/cardCycle.ts';
+import { groupBy } from '../../../core/numbers/groupBy.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
 export interface ChargeRecord {
@@ -106,6 +108,8 @@ export interface CardView {
   entity: string;
   holderId: string;
   holder: string;
+  /** The day of the month on which its statement closes; null: with the month. */
+  closesOn: ClosesOn;
 }
 /** The cards somebody holds, and those of some entities (null: of all). */
 export function selectCards(db: Db, holderId: string, entities: readonly string[] | null): Promise<CardView[]> {
@@ -121,6 +125,7 @@ export function selectCards(db: Db, holderId: string, entities: readonly string[
       'c.entity_id as entity',
       'c.holder_id as holderId',
       'p.name as holder',
+      'c.closes_on as closesOn',
     );
   if (entities !== null)
     query.where((where) => where.whereIn('c.entity_id', [...entities]).orWhere('c.holder_id', holderId));
@@ -130,15 +135,25 @@ export function selectCards(db: Db, holderId: string, entities: readonly string[
 /** The months in which a card has charges, newest first, with who closed them. */
 export async function selectMonths(
   db: Db,
-  card: string,
+  { id, closesOn }: Pick<CardView, 'id' | 'closesOn'>,
 ): Promise<{ month: string; charges: number; closedBy: string | null; closedAt: Date | null }[]> {
-  const { rows } = await db.raw(
-    `select x.month, x.charges, p.name as "closedBy", m.closed_at as "closedAt" from
-       (select to_char(booked_on, 'YYYY-MM') as month, count(*)::int as charges from charges where card_id = ? group by 1) x
-     left join card_months m on m.card_id = ? and m.month = x.month and m.state = 'closed' left join people p on p.id = m.closed_by order by x.month desc limit 24`,
-    [card, card],
-  );
-  return rows;
+  const days: { day: string; charges: number }[] = await db('charges')
+    .where({ card_id: id })
+    .groupBy('booked_on')
+    .select('booked_on as day', db.raw('count(*)::int as charges'));
+  const closed = await db('card_months as m')
+    .join('people as p', 'p.id', 'm.closed_by')
+    .where({ card_id: id, state: 'closed' })
+    .select('m.month', 'p.name as closedBy', 'm.closed_at as closedAt');
+  return [...groupBy(days, (d) => cycleOf(d.day, closesOn))]
+    .map(([month, inIt]) => ({
+      month,
+      charges: inIt.reduce((sum, d) => sum + d.charges, 0),
+      closedBy: null,
+      closedAt: null,
+      ...closed.find((c) => c.month === month),
+    }))
+    .sort((a, b) => (a.month < b.month ? 1 : -1));
 }
 
 export interface StatementOfMonth {
@@ -182,15 +197,20 @@ export async function selectClosedMonthOf(
   db: Db,
   chargeIds: readonly string[],
 ): Promise<{ card: string; month: string } | undefined> {
-  return db('charges as c')
-    .join('card_months as m', (on) =>
-      on
-        .on('m.card_id', 'c.card_id')
-        .on('m.month', db.raw("to_char(c.booked_on, 'YYYY-MM')"))
-        .onVal('m.state', 'closed'),
-    )
-    .whereRaw('c.id = any(?::bigint[])', [[...chargeIds]])
-    .first('m.card_id as card', 'm.month');
+  const rows: { card: string; day: string; closesOn: ClosesOn; closed: string[] }[] = await db('charges as h')
+    .join('cards as c', 'c.id', 'h.card_id')
+    .whereRaw('h.id = any(?::bigint[])', [[...chargeIds]])
+    .distinct(
+      'c.id as card',
+      'h.booked_on as day',
+      'c.closes_on as closesOn',
+      db.raw(`array(select m.month from card_months m where m.card_id = c.id and m.state = 'closed') as closed`),
+    );
+  for (const { card, day, closesOn, closed } of rows) {
+    const month = cycleOf(day, closesOn);
+    if (closed.includes(month)) return { card, month };
+  }
+  return undefined;
 }
 
 export interface MonthRow {

@@ -31,6 +31,7 @@ function CardMonths({ card }: { card: CardView }) {
         {card.holder} ·{' '}
         {card.kind === 'purchasing' ? 'reconciled by statement, nothing due to the holder' : 'charges go on claims'} ·{' '}
         {card.currency}
+        {card.closesOn !== null && ` · closes on day ${card.closesOn}`}
       </p>
       <ul className="mt-2">
         {card.months.map((m) => (

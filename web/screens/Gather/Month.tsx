@@ -27,7 +27,8 @@ export function Month() {
         {data.card.holder} ·{' '}
         {data.card.kind === 'purchasing'
           ? 'purchasing card: paid by the foundation, nothing is due to the holder'
-          : 'company card'}
+          : 'company card'}{' '}
+        · {data.days.from} to {data.days.to}
       </p>
       <div className="mt-3 grid gap-4 lg:grid-cols-2">
         <Proof data={data} onClose={(closed) => void close(closed, data.revision)} />

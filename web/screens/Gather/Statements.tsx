@@ -1,18 +1,17 @@
 import { useState } from 'react';
 import type { Person } from '../../api/session.ts';
 import { gather, useCards, useStatements, type StatementsView } from '../../api/gather.ts';
-import { groupDigits } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { sayMoment } from '../../words/sayEvent.ts';
 import { DropZone } from './DropZone.tsx';
 import { MappingForm } from './MappingForm.tsx';
 import { failed } from '../../parts/failed.ts';
+import { StatementTable } from './StatementTable.tsx';
 import { useStatementFiles } from './useStatementFiles.ts';
 
 const FEED_WAIT_MS = 8000;
 const MAY_IMPORT = ['reviewer', 'controller', 'administrator'] as const;
-type Shown = StatementsView['statements'][number];
 
 /** Statements as they came: by the nightly feed and by hand, with what was added and what was refused. */
 export function Statements({ person }: { person: Person }) {
@@ -43,7 +42,7 @@ export function Statements({ person }: { person: Person }) {
       {data.statements.length === 0 ? (
         <Empty title="No statements yet">They come every night from the bank, or from files you add here.</Empty>
       ) : (
-        <StatementTable rows={quietShown ? data.statements : eventful} />
+        <StatementTable rows={quietShown ? data.statements : eventful} onChanged={() => void mutate()} />
       )}
     </div>
   );
@@ -108,52 +107,5 @@ function ByHand({ onImported }: { onImported: () => void }) {
         />
       )}
     </>
-  );
-}
-
-const HEADS = ['Came', 'Document', 'Card', 'Days', 'Entries', 'New', 'Closes with'];
-
-function StatementTable({ rows }: { rows: readonly Shown[] }) {
-  return (
-    <div className="mt-3 overflow-x-auto rounded-box border border-base-300 bg-base-100">
-      <table className="w-full text-sm">
-        <thead className="quiet text-left">
-          <tr>
-            {HEADS.map((h, i) => (
-              <th key={h} className={`px-3 py-1 font-normal ${i > 3 ? 'text-right' : ''}`}>
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((s) => (
-            <StatementRow key={s.id} statement={s} />
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
-
-function StatementRow({ statement: s }: { statement: Shown }) {
-  const refused = s.state === 'refused';
-  return (
-    <tr className="border-t border-base-300 align-top">
-      <td className="px-3 py-1 whitespace-nowrap">{sayMoment(s.at)}</td>
-      <td className="px-3 py-1">
-        <bdi>{s.name}</bdi>{' '}
-        <span className="quiet">
-          {s.format}
-          {s.by ? `, ${s.by}` : ', feed'}
-        </span>
-        {s.says && <span className="block max-w-xl text-error">{s.says}</span>}
-      </td>
-      <td className="px-3 py-1 font-mono">{s.card ?? '–'}</td>
-      <td className="px-3 py-1 whitespace-nowrap">{s.from === s.to ? s.from : `${s.from} to ${s.to}`}</td>
-      <td className="px-3 py-1 text-right">{s.entries}</td>
-      <td className={`px-3 py-1 text-right ${refused ? 'text-error' : ''}`}>{refused ? 'refused' : s.added}</td>
-      <td className="money px-3 py-1">{s.closing === null ? '–' : `${groupDigits(s.closing)} ${s.currency}`}</td>
-    </tr>
   );
 }

@@ -11,6 +11,7 @@ import * as signingIn from './009_signing_in.ts';
 import * as names from './010_names.ts';
 import * as movements from './011_movements.ts';
 import * as papers from './012_papers.ts';
+import * as cycles from './013_cycles.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -29,6 +30,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.010_names', ...names },
   { name: '1.011_movements', ...movements },
   { name: '1.012_papers', ...papers },
+  { name: '1.013_cycles', ...cycles },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */
