@@ -7,6 +7,7 @@ import { mailText } from './mail.ts';
 import { combinePapers, dividePaper } from './papers.ts';
 import { readFile } from './readFile.ts';
 import type { ReadResult } from './reading.types.ts';
+import { straighten } from './straighten.ts';
 
 const AS_OF = '2026-06-30';
 const RECEIPT = `SLANEY QUAY STORES LTD
@@ -49,6 +50,32 @@ describe('a picture', () => {
     const { x, y, width, height } = read.reading.amount!.spot!.box;
     const [across, down] = [x + width / 2, y + height / 2];
     expect([down, 1 - across, 1 - down, across][turns]).toBeCloseTo(0.55, 1);
+  });
+});
+
+describe('a scan with little on it and much noise', () => {
+  it('is read, and its noise is not taken for ink', async () => {
+    const [width, height] = [1654, 2339];
+    const paper = await sharp({ create: { width, height, channels: 3, background: '#e8e8e4' } })
+      .composite([{ input: await photograph(), left: 200, top: 300, blend: 'darken' }])
+      .greyscale()
+      .raw()
+      .toBuffer();
+    let state = 7;
+    for (let i = 0; i < paper.length; i += 1) {
+      state = (state * 48_271) % 2_147_483_647;
+      paper[i] = Math.max(0, Math.min(255, paper[i]! + (state % 111) - 55));
+    }
+    const scan = await sharp(paper, { raw: { width, height, channels: 1 } })
+      .png()
+      .toBuffer();
+    const { amount, date } = (await readPicture(scan)).reading;
+    expect([amount?.value, date?.value]).toEqual(['26.00', '2026-03-12']);
+    // as black as ink is at most what letters cover, and a little
+    const straight = await sharp((await straighten(scan)).png)
+      .raw()
+      .toBuffer();
+    expect(straight.filter((v) => v < 128).length / straight.length).toBeLessThan(0.02);
   });
 });
 

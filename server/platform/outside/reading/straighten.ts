@@ -32,13 +32,15 @@ export async function straighten(picture: Buffer, quarterTurns = 0, reversed = f
     MOST_ZOOM,
     LONG_SIDE / Math.max(width, height),
   );
-  const clean = (await isNoisy(turned)) ? await sharp(turned).blur(1.2).toBuffer() : turned;
-  const even = await evenLight(clean, Math.round(width * zoom), Math.round(height * zoom), reversed);
+  const noisy = await isNoisy(turned);
+  const clean = noisy ? await sharp(turned).blur(1.2).toBuffer() : turned;
+  const size = { width: Math.round(width * zoom), height: Math.round(height * zoom) };
+  const even = await toPng(await evenLight(clean, size, reversed), size, noisy);
   const tilt = await tiltOf(even);
   const straight = sharp(even).rotate(-tilt, { background: '#ffffff' });
   const { data, info } = await straight.png({ compressionLevel: 1 }).toBuffer({ resolveWithObject: true });
-  const size = { width: width * zoom, height: height * zoom };
-  return { png: data, width: info.width, height: info.height, place: wayBack(info, size, tilt, quarterTurns) };
+  const exact = { width: width * zoom, height: height * zoom };
+  return { png: data, width: info.width, height: info.height, place: wayBack(info, exact, tilt, quarterTurns) };
 }
 
 const NOISE = 9;
@@ -62,7 +64,7 @@ async function isNoisy(picture: Buffer): Promise<boolean> {
 const REVERSED = 0.4;
 
 /** Divides each pixel by the light around it: shadows and creases go, ink stays. */
-async function evenLight(picture: Buffer, width: number, height: number, reversed: boolean): Promise<Buffer> {
+async function evenLight(picture: Buffer, { width, height }: Size, reversed: boolean): Promise<Buffer> {
   const sized = await sharp(picture).resize(width, height, { kernel: 'cubic' }).toBuffer();
   const small = { width: Math.max(1, Math.round(width / 8)), height: Math.max(1, Math.round(height / 8)) };
   const light = await sharp(await sharp(sized).resize(small.width, small.height).median(5).blur(5).toBuffer())
@@ -77,22 +79,48 @@ async function evenLight(picture: Buffer, width: number, height: number, reverse
     const [ink, ground] = light[i]! < dark ? [255 - grey[i]!, 255 - light[i]!] : [grey[i]!, light[i]!];
     even[i] = Math.min(255, (ink * 240) / Math.max(ground, 24));
   }
-  return sharp(even, { raw: { width, height, channels: 1 } })
-    .sharpen({ sigma: 1.2 })
-    .normalise({ lower: 1, upper: 80 })
-    .png({ compressionLevel: 1 })
-    .toBuffer();
+  return even;
+}
+
+/** Ink made black and paper white: by what is darkest and lightest, or, of a noisy page, by how far its noise reaches. */
+function toPng(even: Buffer, { width, height }: Size, noisy: boolean): Promise<Buffer> {
+  const picture = sharp(noisy ? withoutNoise(even) : even, { raw: { width, height, channels: 1 } });
+  const levelled = noisy ? picture : picture.sharpen({ sigma: 1.2 }).normalise({ lower: 1, upper: 80 });
+  return levelled.png({ compressionLevel: 1 }).toBuffer();
+}
+
+/** How many times its usual distance from the paper's grey noise reaches at most. */
+const REACH = 4;
+/** Ink is at least this much darker than the darkest noise. */
+const CONTRAST = 40;
+
+/**
+ * Of a noisy page nothing is ink that noise reaches, and the darkest is black: a few words on a wide page stay words, where
+ * levels by percentage would make its noise black with them.
+ */
+function withoutNoise(even: Buffer): Buffer {
+  const paper = percentile(even, 0.5);
+  const usual = percentile(
+    even.map((v) => Math.abs(v - paper)),
+    0.5,
+  );
+  const white = paper - REACH * Math.max(usual, 1);
+  const black = Math.min(percentile(even, 0.001), white - CONTRAST);
+  return Buffer.from(even.map((v) => Math.max(0, Math.min(255, (255 * (v - black)) / (white - black)))));
+}
+
+/** The grey that this share of the pixels does not exceed. */
+function percentile(pixels: Uint8Array, share: number): number {
+  const counts = new Uint32Array(256);
+  for (const value of pixels) counts[value]! += 1;
+  let below = 0;
+  let value = 0;
+  while (value < 255 && below + counts[value]! < pixels.length * share) below += counts[value++]!;
+  return value;
 }
 
 /** How light the paper is: nine of ten places are darker, or lie in shadow. */
-function paperOf(light: Buffer): number {
-  const counts = new Uint32Array(256);
-  for (const value of light) counts[value]! += 1;
-  let above = 0;
-  let value = 255;
-  while (above + counts[value]! < light.length / 10) above += counts[value--]!;
-  return value;
-}
+const paperOf = (light: Buffer): number => percentile(light, 0.9);
 
 /** The angle in degrees by which rows of text are turned (positive: clockwise), found where their profile is sharpest. */
 async function tiltOf(picture: Buffer): Promise<number> {
