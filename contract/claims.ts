@@ -56,7 +56,11 @@ export const listSchema = z.strictObject({
     .default('in review')
     .describe('A state; any of them is for searching.'),
   q: z.string().trim().max(200).optional(),
-  after: z.string().max(200).optional(),
+  after: z
+    .string()
+    .regex(/^-?\d{1,12}\/\d{4}-\d{2}-\d{2}\/\d{1,18}$/, 'is not the end of a page. Load the first page again.')
+    .optional()
+    .describe('The end of the page before, as it was answered.'),
 });
 export const previewSchema = z.strictObject({ date: date });
 

@@ -57,6 +57,9 @@ describe('the queue', () => {
       after = `&after=${encodeURIComponent(next)}`;
     }
     expect([seen.length, new Set(seen).size]).toEqual([120, 120]);
+    // what ends no page does not begin the first one again
+    for (const strange of ['null/null/1', '0', "1/2026-01-01/1'"])
+      expect((await maeve.get(`/claims?after=${encodeURIComponent(strange)}`)).status).toBe(400);
     await api.owner.raw(`delete from claims where number like 'X-%'`);
   });
 });
