@@ -1,28 +1,7 @@
 import { useState } from 'react';
 import { Dialog } from './Dialog.tsx';
+import { KEYS } from './keys.tsx';
 import { setSingleKeys, singleKeysOn } from './useKeys.ts';
-
-const KEYS: [string, string][] = [
-  ['↑ ↓ ← →', 'move in lists and in the matrix'],
-  ['Enter', 'open: a claim, the evidence of a cell, a folded row'],
-  ['n', 'next cell that is not tied'],
-  ['Space', 'tick a comparison as seen'],
-  ['w', 'waive a comparison, with a reason'],
-  ['a', 'ask about a line'],
-  ['s', 'split the line'],
-  ['c', 'coding and category of the line'],
-  ['t', 'tax of the line'],
-  ['i', 'items of the line'],
-  ['j', 'open or close the journal'],
-  ['h', 'hold the claim'],
-  ['r', 'return the claim'],
-  [', and .', 'previous and next claim'],
-  ['Ctrl Enter', 'clear the claim'],
-  ['u', 'undo the last change'],
-  ['p', 'post a cleared claim'],
-  ['Ctrl K', 'go to a place, claim, person or code'],
-  ['Esc', 'close what is open'],
-];
 
 /** All keys, and the switch for those who do not want single letters to act. */
 export function KeyHelp({ onClose }: { onClose: () => void }) {
@@ -51,12 +30,12 @@ function SingleKeys() {
 function KeyList() {
   return (
     <dl className="grid grid-cols-[7rem_1fr] gap-y-1">
-      {KEYS.map(([key, what]) => (
+      {Object.values(KEYS).map(({ key, shown, says }) => (
         <div key={key} className="contents">
           <dt>
-            <kbd className="kbd kbd-sm">{key}</kbd>
+            <kbd className="kbd kbd-sm">{shown}</kbd>
           </dt>
-          <dd>{what}</dd>
+          <dd>{says}</dd>
         </div>
       ))}
     </dl>

@@ -18,7 +18,7 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
   const [going, setGoing] = useState(false);
   const [ended, setEnded] = useState(false);
   useEffect(() => onSignedOut(() => setEnded(true)), []);
-  useKeys({ '?': () => setHelp(true), 'Ctrl+k': () => setGoing(true) });
+  useKeys({ help: () => setHelp(true), goTo: () => setGoing(true) });
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">

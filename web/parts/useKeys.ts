@@ -1,13 +1,13 @@
 import { useEffect, useRef } from 'react';
+import { actFor, KEYS, type KeyActs } from './keys.tsx';
 
-export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
 const SETTING = 'ebbet-single-keys';
 
 /** Whether single letters act; the person can switch them off. */
 export const singleKeysOn = (): boolean => localStorage.getItem(SETTING) !== 'off';
 export const setSingleKeys = (on: boolean): void => localStorage.setItem(SETTING, on ? 'on' : 'off');
 
-/** A key as it is named in a map: "n", "ArrowDown", "Ctrl+Enter" (Ctrl or Cmd). */
+/** A key as the map names it: "n", "ArrowDown", "Ctrl+Enter" (Ctrl or Cmd). */
 function nameOf(event: KeyboardEvent): string {
   return event.ctrlKey || event.metaKey ? `Ctrl+${event.key}` : event.key;
 }
@@ -33,21 +33,21 @@ function pressesFocused(event: KeyboardEvent): boolean {
  * Listens to keys on the page, not while a dialog is open. Single characters never act while somebody types, nor when they are switched off;
  * named keys (arrows, Escape) and combinations with Ctrl do, the former outside of fields only.
  */
-export function useKeys(keys: KeyMap, on = true): void {
-  const latest = useRef(keys);
+export function useKeys(acts: KeyActs, on = true): void {
+  const latest = useRef(acts);
   useEffect(() => {
-    latest.current = keys;
+    latest.current = acts;
   });
   useEffect(() => {
     if (!on) return;
     const listen = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.altKey || document.querySelector('dialog[open]')) return;
       const name = nameOf(event);
-      const act = latest.current[name];
+      const act = actFor(latest.current, name);
       if (!act || pressesFocused(event)) return;
       const combined = name.startsWith('Ctrl+') || name === 'Escape';
       if (inField(event) && !combined) return;
-      if (name.length === 1 && name !== '?' && !singleKeysOn()) return;
+      if (name.length === 1 && name !== KEYS.help.key && !singleKeysOn()) return;
       event.preventDefault();
       act(event);
     };

@@ -11,6 +11,6 @@ export function useRovingRows<T extends HTMLElement>(count: number) {
     list.current?.querySelectorAll<HTMLElement>('[data-row]')[next]?.focus();
   };
   const inside = () => list.current?.contains(document.activeElement) ?? false;
-  useKeys({ ArrowDown: () => focus(inside() ? current + 1 : current), ArrowUp: () => focus(current - 1) });
+  useKeys({ down: () => focus(inside() ? current + 1 : current), up: () => focus(current - 1) });
   return { list, current, setCurrent };
 }

@@ -124,9 +124,9 @@ function QueueTable({ rows }: { rows: DeskClaim[] }) {
   };
   const open = () => rows[at] && navigate(`/desk/${rows[at].number}`);
   useKeys({
-    ArrowDown: () => focus(document.activeElement?.hasAttribute('data-row') ? at + 1 : at),
-    ArrowUp: () => focus(at - 1),
-    Enter: open,
+    down: () => focus(document.activeElement?.hasAttribute('data-row') ? at + 1 : at),
+    up: () => focus(at - 1),
+    open,
   });
   return (
     <div className="border-y border-base-300 bg-base-100">

@@ -14,6 +14,7 @@ import { Explained } from './Explained.tsx';
 import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
+import { KeyHint } from '../../parts/keys.tsx';
 
 const SIDES = ['evidence', 'history'] as const;
 type Side = (typeof SIDES)[number];
@@ -148,16 +149,16 @@ function CellActs({ sheet, cell, state, marked, setAsking }: CellActsProps) {
     <div className="mt-3 flex gap-2">
       {state !== 'none' && (
         <button type="button" className="btn btn-xs" onClick={() => void sheet.mark(cell, marked ? 'none' : 'seen')}>
-          {marked ? 'Take mark back' : 'Seen'} {!marked && <kbd className="font-normal opacity-80">Space</kbd>}
+          {marked ? 'Take mark back' : 'Seen'} {!marked && <KeyHint of="tick" />}
         </button>
       )}
       {isLoose(state) && (
         <button type="button" className="btn btn-xs" onClick={() => setAsking('waive')}>
-          Waive… <kbd className="font-normal opacity-80">w</kbd>
+          Waive… <KeyHint of="waive" />
         </button>
       )}
       <button type="button" className="btn btn-xs" onClick={() => setAsking('ask')}>
-        Ask… <kbd className="font-normal opacity-80">a</kbd>
+        Ask… <KeyHint of="ask" />
       </button>
     </div>
   );

@@ -6,6 +6,7 @@ import { SplitBench } from './SplitBench.tsx';
 import { TaxBench } from './TaxBench.tsx';
 import type { BenchProps } from './bench.types.ts';
 import { partOf, setOf } from './bench.ts';
+import { KeyHint } from '../../parts/keys.tsx';
 
 /** What is edited in place under a line, with its one way to save and to leave. */
 export function LineBench({ problem, ...props }: BenchProps & { problem: string | null }) {
@@ -49,7 +50,7 @@ function Foot({ sheet, blocked, stop }: FootProps) {
         Save
       </button>
       <button type="button" className="btn btn-sm" onClick={() => sheet.setBench(null)}>
-        Close <kbd className="text-xs font-normal opacity-80">Esc</kbd>
+        Close <KeyHint of="close" />
       </button>
       {stop && (
         <span role="alert" className="text-error">

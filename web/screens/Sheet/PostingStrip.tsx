@@ -6,6 +6,7 @@ import type { ClaimView } from '../../api/claims.ts';
 import { JournalHead, JournalMoney } from '../../parts/journalCells.tsx';
 import { rowsNotIn } from './rowsNotIn.ts';
 import { Money } from '../../parts/Money.tsx';
+import { KeyHint } from '../../parts/keys.tsx';
 
 interface PostingStripProps {
   view: ClaimView;
@@ -34,7 +35,9 @@ export function PostingStrip({ view, assessment, changed, date, open, onToggle }
         <strong>Journal</strong>
         <Outcome assessment={assessment} ledger={ledger} date={date} />
         {changed && <span className="badge badge-sm">as typed, not saved</span>}
-        <kbd className="kbd kbd-xs ml-auto">j</kbd>
+        <span className="ml-auto">
+          <KeyHint of="journal" />
+        </span>
       </button>
       {open && journal.length > 0 && (
         <div

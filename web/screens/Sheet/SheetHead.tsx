@@ -11,6 +11,7 @@ import { PostPanel } from './PostPanel.tsx';
 import { StaleNotice } from './StaleNotice.tsx';
 import { undoClear } from './bench.ts';
 import type { SheetState } from './useSheet.ts';
+import { KeyHint } from '../../parts/keys.tsx';
 
 export type Panel = 'return' | 'hold' | 'post' | null;
 
@@ -141,7 +142,7 @@ function ActButtons({ sheet, view, panel, setPanel }: Omit<HeadProps, 'assessmen
       {may('return') && <ActButton onClick={toggle('return')}>Return…</ActButton>}
       {may('clear') && (
         <ActButton main busy={sheet.busy} onClick={plain('clear', `${number} is cleared`)}>
-          Clear <kbd className="text-xs font-normal opacity-90">Ctrl ↵</kbd>
+          Clear <KeyHint of="clear" />
         </ActButton>
       )}
       {may('reopen') && (

@@ -40,12 +40,12 @@ function movingKeys({ view, cell, setCell, rows, kinds }: KeyScope) {
     if (next) setCell(next);
   };
   return {
-    ArrowDown: move(1, 0),
-    ArrowUp: move(-1, 0),
-    ArrowRight: move(0, 1),
-    ArrowLeft: move(0, -1),
-    Enter: () => document.getElementById('evidence')?.focus(),
-    n: toNextLoose,
+    down: move(1, 0),
+    up: move(-1, 0),
+    right: move(0, 1),
+    left: move(0, -1),
+    open: () => document.getElementById('evidence')?.focus(),
+    next: toNextLoose,
   };
 }
 
@@ -65,15 +65,15 @@ function cellKeys({ sheet, view, cell, asking, setAsking, setPanel }: KeyScope) 
     else setPanel(null);
   };
   return {
-    ' ': tick,
-    w: () => mayCorrect && setAsking('waive'),
-    a: () => mayCorrect && setAsking('ask'),
-    s: bench('split'),
-    c: bench('coding'),
-    t: bench('tax'),
-    i: bench('items'),
-    u: () => void sheet.undo(),
-    Escape: close,
+    tick,
+    waive: () => mayCorrect && setAsking('waive'),
+    ask: () => mayCorrect && setAsking('ask'),
+    split: bench('split'),
+    coding: bench('coding'),
+    tax: bench('tax'),
+    items: bench('items'),
+    undo: () => void sheet.undo(),
+    close,
   };
 }
 
@@ -96,12 +96,12 @@ function useClaimKeys({ sheet, view, setPanel, toggleJournal }: KeyScope) {
     if (may('clear') && !sheet.bench) void sheet.run(`${view.claim.number} is cleared`, act, { undo: undoClear(view) });
   };
   return {
-    j: toggleJournal,
-    h: () => may('hold') && setPanel('hold'),
-    r: () => may('return') && setPanel('return'),
-    p: () => may('post') && setPanel('post'),
-    ',': go(-1),
-    '.': go(1),
-    'Ctrl+Enter': clear,
+    journal: toggleJournal,
+    hold: () => may('hold') && setPanel('hold'),
+    return: () => may('return') && setPanel('return'),
+    post: () => may('post') && setPanel('post'),
+    previousClaim: go(-1),
+    nextClaim: go(1),
+    clear,
   };
 }

@@ -1,0 +1,50 @@
+interface Key {
+  /** As the browser names it; "Ctrl+" stands for Ctrl or Cmd. */
+  key: string;
+  shown: string;
+  says: string;
+}
+const key = (named: string, says: string, shown = named): Key => ({ key: named, shown, says });
+
+/** Every key of the application: what is listened to, hinted at beside buttons and listed in the help comes from here. */
+export const KEYS = {
+  up: key('ArrowUp', 'one row up', '↑'),
+  down: key('ArrowDown', 'one row down', '↓'),
+  left: key('ArrowLeft', 'one comparison to the left', '←'),
+  right: key('ArrowRight', 'one comparison to the right', '→'),
+  open: key('Enter', 'open: a claim, the evidence of a cell, a folded row'),
+  next: key('n', 'next cell that is not tied'),
+  tick: key(' ', 'tick a comparison as seen', 'Space'),
+  waive: key('w', 'waive a comparison, with a reason'),
+  ask: key('a', 'ask about a line'),
+  split: key('s', 'split the line'),
+  coding: key('c', 'coding and category of the line'),
+  tax: key('t', 'tax of the line'),
+  items: key('i', 'items of the line'),
+  journal: key('j', 'open or close the journal'),
+  hold: key('h', 'hold the claim'),
+  return: key('r', 'return the claim'),
+  previousClaim: key(',', 'previous claim'),
+  nextClaim: key('.', 'next claim'),
+  clear: key('Ctrl+Enter', 'clear the claim', 'Ctrl ↵'),
+  undo: key('u', 'undo the last change'),
+  post: key('p', 'post a cleared claim'),
+  goTo: key('Ctrl+k', 'go to a place, claim, person or code', 'Ctrl K'),
+  help: key('?', 'show all keys'),
+  close: key('Escape', 'close what is open', 'Esc'),
+} satisfies Record<string, Key>;
+export type KeyAct = keyof typeof KEYS;
+
+/** What each act of a place does when its key is pressed. */
+export type KeyActs = Partial<Record<KeyAct, (event: KeyboardEvent) => void>>;
+
+/** The act that a key stands for, if one of these does. */
+export const actFor = (acts: KeyActs, named: string): KeyActs[KeyAct] =>
+  acts[(Object.keys(acts) as KeyAct[]).find((act) => KEYS[act].key === named)!];
+
+/** The key of an act, beside what does it. */
+export const KeyHint = ({ of }: { of: KeyAct }) => (
+  <kbd aria-hidden className="text-xs font-normal opacity-80">
+    {KEYS[of].shown}
+  </kbd>
+);
