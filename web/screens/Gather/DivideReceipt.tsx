@@ -65,7 +65,7 @@ export function DivideReceipt({ receipt, onClose, onDivided, onDone }: DivideRec
           disabled={busy || parts.length < 2}
           onClick={() => void divide()}
         >
-          Make {parts.length} receipts
+          {parts.length < 2 ? 'Divide' : `Make ${parts.length} receipts`}
         </button>
         <span className="quiet text-sm">The file itself is kept, and can be brought back.</span>
       </div>

@@ -57,7 +57,7 @@ function StatementRow({ statement: s, onTakeBack }: { statement: Shown; onTakeBa
       <td className="money px-3 py-1">{s.closing === null ? '–' : `${groupDigits(s.closing)} ${s.currency}`}</td>
       <td className="px-3 py-1 text-right whitespace-nowrap">
         {s.may.includes('takeBack') && s.entries > 0 && (
-          <button type="button" className="btn btn-xs" aria-label={`Take back ${s.name}`} onClick={onTakeBack}>
+          <button type="button" className="link quiet" aria-label={`Take back ${s.name}`} onClick={onTakeBack}>
             Take back…
           </button>
         )}
