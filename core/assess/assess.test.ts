@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { line, makeCase, sides, valid } from '../../test/fixtures/caseBuilder.ts';
+import { line, makeCase, refusal, sides, valid } from '../../test/fixtures/caseBuilder.ts';
 import type { CaseParts } from '../../test/fixtures/caseBuilder.ts';
 import { assess } from './assess.ts';
 import { NO_EVIDENCE } from '../evidence/comparisons/tie.types.ts';
@@ -186,6 +186,39 @@ describe('coding', () => {
       ['6999', undefined],
       ['6310', undefined],
     ]);
+  });
+});
+
+describe('quantity × unit price', () => {
+  const priced = (amount: string, count: string, unitPrice: string, currency = 'EUR') =>
+    run({ lines: [line({ amount, currency, quantity: { count, unitPrice } })] })
+      .findings.filter((f) => f.code === 'computed-off')
+      .map((f) => [f.severity, f.difference]);
+
+  it('is the amount, rounded once, half away from zero', () => {
+    expect(priced('100.00', '3', '33.333333')).toEqual([]);
+    expect(priced('0.13', '0.5', '0.25')).toEqual([]);
+    expect(priced('-0.13', '-0.5', '0.25')).toEqual([]);
+    expect(priced('0.12', '0.5', '0.25')).toEqual([['stop', '-0.01']]);
+    expect(priced('201', '2', '100.5', 'JPY')).toEqual([]);
+  });
+
+  it('holds for items and for a line with items, before what is cut; figures go on from the amount given', () => {
+    const quantity = { count: '2', unitPrice: '30.00' };
+    const cut = { amount: '10.00', reason: 'x' };
+    const items = [
+      { id: 'a', category: 'supplies', amount: '60.00', quantity, cut },
+      { id: 'b', category: 'supplies', amount: '40.00', quantity },
+    ];
+    const result = run({ lines: [line({ items, quantity: { count: '1', unitPrice: '100' } })] });
+    expect(codes(result)).toEqual(['stop computed-off 1b', 'note cut 1a']);
+    expect(result.settlement.payable).toBe('90.00');
+    expect(result.journal.length).toBeGreaterThan(0);
+  });
+
+  it('takes at most six decimal places', () => {
+    const quantity = { count: '1.0000001', unitPrice: '1' };
+    expect(refusal(makeCase({ lines: [line({ quantity })] }))).toContain('count: has more than 6 decimal places');
   });
 });
 

@@ -3,6 +3,7 @@ import type { Finding } from '../documents/finding.ts';
 import type { Case, Line } from '../documents/case.schema.ts';
 import { buildJournal } from '../ledger/buildJournal.ts';
 import { findingsOf } from '../figures/policy/findingsOf.ts';
+import { findingsOfEstimates, judgeEstimates, type EstimateFigures } from '../figures/plan/judgeEstimates.ts';
 import { judgeLimits } from '../figures/policy/judgeLimits.ts';
 import type { Verdict } from '../figures/policy/policy.types.ts';
 import { settle } from '../figures/settlement/settle.ts';
@@ -17,6 +18,8 @@ export interface CaseFigures {
   lines: LineFigures[];
   settlement: SettlementFigures;
   rows: RowFigures[];
+  /** The estimates of the plan beside what was spent. */
+  estimates: EstimateFigures[];
   /** What every rule of the book came to, kept or not. */
   verdicts: Verdict[];
   findings: Finding[];
@@ -44,12 +47,14 @@ export function computeCase(open: OpenCase, figuresOf: (line: Line) => LineFigur
   const lines = open.case.claim.lines.map(figuresOf);
   const settlement = settle(open, lines);
   const journal = buildJournal(open, lines, settlement);
+  const estimates = judgeEstimates(open, lines);
   const verdicts = [...judgeCoding(open, lines), ...judgeLimits(open, lines)];
   const findings = [
     ...lines.flatMap((l) => l.findings),
     ...findingsOf(verdicts),
+    ...findingsOfEstimates(open, estimates),
     ...settlement.findings,
     ...journal.findings,
   ];
-  return { lines, settlement, rows: journal.rows, verdicts, findings };
+  return { lines, settlement, rows: journal.rows, estimates, verdicts, findings };
 }

@@ -2,9 +2,11 @@ import { mergeCoding, takeAccount } from '../figures/coding/mergeCoding.ts';
 import { lineConverter } from '../figures/currency/converter.ts';
 import { finding } from '../documents/finding.ts';
 import type { Coding, Item, Line } from '../documents/case.schema.ts';
-import { fromMinor, toMinor } from '../numbers/amount.ts';
+import { fromMinor, minorPerMajor, toMinor } from '../numbers/amount.ts';
 import { decimalToFraction, fractionToDecimal } from '../numbers/decimal.ts';
 import { compare, fraction, minus, ONE, over, times } from '../numbers/fraction.ts';
+import { roundHalfAway } from '../numbers/roundHalfAway.ts';
+import { piecesOf, type Piece } from '../figures/cut/piecesOf.ts';
 import { sharesOf } from '../figures/split/sharesOf.ts';
 import { taxOfPart } from '../figures/tax/taxOfPart.ts';
 import type { Figure, LineFigures, LineScope, OpenCase, PartFigures } from '../figures/figures.types.ts';
@@ -18,21 +20,30 @@ import { rateDateOf } from '../figures/rateDateOf.ts';
  */
 export function assessLine(open: OpenCase, line: Line): LineFigures {
   const scope = openLine(open, line);
-  const amount = toMinor(line.amount, line.currency);
+  const claimed = toMinor(line.amount, line.currency);
   const items = line.items ?? [];
-  const left = items.length ? amount - items.reduce((a, item) => a + toMinor(item.amount, line.currency), 0n) : 0n;
+  const left = items.length ? claimed - items.reduce((a, item) => a + toMinor(item.amount, line.currency), 0n) : 0n;
   if (left !== 0n)
     scope.findings.push(finding('items-off', place(line), { difference: fromMinor(left, line.currency) }));
-  const parts = items.length ? itemParts(scope, items) : [linePart(scope, amount)];
+  const pieces = piecesOf(line);
+  checkQuantities(scope);
+  noteCuts(scope, pieces);
+  const amount = amountOf(line, claimed, pieces);
   return {
     line,
     amount,
     claimAmount: scope.toClaim.convert(amount),
     ledgerAmount: scope.toLedger.convert(amount),
-    parts,
+    parts: partsOf(scope, pieces),
     whole: left === 0n,
     findings: scope.findings,
   };
+}
+
+/** Of own money what stands after cuts; what the company paid, it paid whole. */
+function amountOf({ paidBy }: Line, claimed: bigint, pieces: readonly Piece[]): bigint {
+  const cut = pieces.some((p) => p.allowed !== p.claimed);
+  return paidBy === 'own' && cut ? pieces.reduce((a, p) => a + p.allowed, 0n) : claimed;
 }
 
 function openLine(open: OpenCase, line: Line): LineScope {
@@ -89,48 +100,74 @@ function checkOwnRate({ open, entity, line, findings }: LineScope, value: string
   findings.push(finding('rate-off', place(line), { ...numbers, ...shown, difference: percent }));
 }
 
-function linePart(scope: LineScope, amount: bigint): PartFigures {
-  const { line, toClaim, toLedger } = scope;
-  const amounts = { amount, claimAmount: toClaim.convert(amount), ledgerAmount: toLedger.convert(amount) };
-  return figurePart(scope, null, line, amounts);
+/** Where an amount is count × unit price, that it is (rule 29); figures go on from the amount given. */
+function checkQuantities({ line, findings }: LineScope): void {
+  const { currency } = line;
+  for (const source of [line, ...(line.items ?? [])]) {
+    if (!source.quantity) continue;
+    const { count, unitPrice } = source.quantity;
+    const exact = times(decimalToFraction(count), decimalToFraction(unitPrice));
+    const computed = roundHalfAway(exact.n * minorPerMajor(currency), exact.d);
+    const off = toMinor(source.amount, currency) - computed;
+    if (off === 0n) continue;
+    const numbers = { count, unitPrice, currency, computed: fromMinor(computed, currency) };
+    const where = { line: line.id, item: source === line ? null : source.id };
+    findings.push(finding('computed-off', where, { ...numbers, difference: fromMinor(off, currency) }));
+  }
 }
 
-/** Items convert as differences of running sums, so that they add up to the line and discounts work. */
-function itemParts(scope: LineScope, items: readonly Item[]): PartFigures[] {
+/** Each cut with what was claimed and what is allowed. */
+function noteCuts({ line, findings }: LineScope, pieces: readonly Piece[]): void {
+  const { currency } = line;
+  for (const { item, claimed, allowed } of pieces) {
+    if (claimed === allowed) continue;
+    const numbers = {
+      difference: fromMinor(claimed - allowed, currency),
+      amount: fromMinor(claimed, currency),
+      allowed: fromMinor(allowed, currency),
+      currency,
+      reason: (item ?? line).cut!.reason,
+    };
+    findings.push(finding('cut', { line: line.id, item: item?.id ?? null }, numbers));
+  }
+}
+
+/** Parts convert as differences of running sums, so that they add up to the line and discounts work. */
+function partsOf(scope: LineScope, pieces: readonly Piece[]): PartFigures[] {
   let sum = 0n;
   const step = (from: bigint, to: bigint, convert: (minor: bigint) => Figure): Figure => {
     const [before, after] = [convert(from), convert(to)];
     return before === null || after === null ? null : after - before;
   };
-  return items.map((item) => {
-    const amount = toMinor(item.amount, scope.line.currency);
+  return pieces.map((piece) => {
     const from = sum;
-    sum += amount;
+    sum += piece.allowed;
     const claimAmount = step(from, sum, scope.toClaim.convert);
     const ledgerAmount = step(from, sum, scope.toLedger.convert);
-    return figurePart(scope, item, item, { amount, claimAmount, ledgerAmount });
+    const { claimed, allowed: amount } = piece;
+    return figurePart(scope, piece, { claimed, amount, claimAmount, ledgerAmount });
   });
 }
 
-type Amounts = Pick<PartFigures, 'amount' | 'claimAmount' | 'ledgerAmount'>;
+type Amounts = Pick<PartFigures, 'claimed' | 'amount' | 'claimAmount' | 'ledgerAmount'>;
 
-/** `source` is the item, or the line itself when it has none: both carry category, tax, coding and split. */
-function figurePart(scope: LineScope, item: Item | null, source: Line | Item, amounts: Amounts): PartFigures {
+/** An item, or the line itself when it has none: both carry category, tax, coding and split. */
+function figurePart(scope: LineScope, { item, personal }: Piece, amounts: Amounts): PartFigures {
   const { open, line } = scope;
   const where = { line: line.id, item: item?.id ?? null };
-  const personal = line.personal === true || source.personal === true;
   if (personal) return { item: where.item, personal, ...amounts, tax: [], shares: [] };
+  const source: Line | Item = item ?? line;
   const category = open.categories.on(source.category!, line.date)!;
-  const entries = source.tax ?? [];
-  const tax = taxOfPart(scope, { place: where, amount: amounts.amount, entries, categoryRecovery: category.recovery });
-  const coding = mergeCoding(open.case.claim.coding, line.coding, item?.coding);
-  const shares = sharesOf(scope, where, {
+  const tax = taxOfPart(scope, {
+    place: where,
     ...amounts,
-    tax,
-    split: source.split ?? null,
-    codingOf: resolver(coding, category.account),
+    entries: source.tax ?? [],
+    categoryRecovery: category.recovery,
   });
-  return { item: where.item, personal, ...amounts, tax, shares };
+  const coding = mergeCoding(open.case.claim.coding, line.coding, item?.coding);
+  const codingOf = resolver(coding, category.account);
+  const shared = sharesOf(scope, where, { ...amounts, tax, split: source.split ?? null, codingOf });
+  return { item: where.item, personal, ...amounts, ...shared };
 }
 
 /** The account and dimensions of a share: the share's own coding over the part's; the category's account unless one is named. */

@@ -71,6 +71,8 @@ const finding = z.strictObject({
   item: id.nullable(),
   says: z.string(),
   difference: z.string().nullable(),
+  /** The estimate of the plan that it is about. */
+  estimate: id.optional(),
 });
 
 const line = z.strictObject({ id, claimAmount: figure, ledgerAmount: figure, parts: z.array(part) });

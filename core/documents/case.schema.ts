@@ -8,6 +8,7 @@ import {
   date,
   dated,
   decimal,
+  dimension,
   fields,
   id,
   MOST_DIMENSIONS,
@@ -27,6 +28,12 @@ const taxEntry = z.strictObject({ code: id, gross: amount.nullish(), tax: amount
 const share = z.strictObject({ coding, value: z.union([z.literal('rest'), decimal]).nullish() });
 const split = z.strictObject({ by: z.enum(['percent', 'amount', 'weight', 'equal']), shares: z.array(share).max(500) });
 
+/** At most six decimal places; either may be negative. */
+const factor = decimal.refine((d) => !/\.\d{7}/.test(d), 'has more than 6 decimal places');
+const quantity = z.strictObject({ count: factor, unitPrice: factor });
+/** What finance does not let stand of a line or item, in the line's currency. */
+const cut = z.strictObject({ amount, reason: text });
+
 const item = z.strictObject({
   id,
   category: id.nullish(),
@@ -36,6 +43,8 @@ const item = z.strictObject({
   tax: z.array(taxEntry).max(20).nullish(),
   coding: coding.nullish(),
   split: split.nullish(),
+  quantity: quantity.nullish(),
+  cut: cut.nullish(),
 });
 
 const rate = z.discriminatedUnion('kind', [
@@ -73,10 +82,15 @@ const line = z.strictObject({
   coding: coding.nullish(),
   split: split.nullish(),
   items: z.array(item).max(500).nullish(),
+  /** The estimate of the claim's plan that the line is the actual cost of. */
+  estimate: id.nullish(),
+  quantity: quantity.nullish(),
+  cut: cut.nullish(),
 });
 
-const estimate = z.strictObject({ category: id, amount, currency });
-const plan = z.strictObject({ number: id, estimates: z.array(estimate).max(500).nullish() });
+/** An estimate as it was frozen when the plan was approved, in the claim's currency. */
+const estimate = z.strictObject({ id, amount, category: id.nullish() });
+const plan = z.strictObject({ number: id, approvedOn: date, estimates: z.array(estimate).max(500) });
 
 const claim = z.strictObject({
   number: id,
@@ -95,6 +109,14 @@ const claim = z.strictObject({
     .max(100)
     .nullish(),
   lines: z.array(line).max(5000),
+});
+
+/** What is reclaimed of the tax on shares whose coding has one of the values. */
+const codingRecovery = z.strictObject({
+  dimension: dimension.refine((name) => name !== 'account', 'an account is no dimension'),
+  values: z.array(id).max(1000),
+  recovery: percent,
+  ...dated,
 });
 
 const entity = z.strictObject({
@@ -118,6 +140,9 @@ const entity = z.strictObject({
     accruals: id.nullish(),
   }),
   cards: z.record(id, id).nullish(),
+  /** By how much actual cost may exceed an estimate: by both. The amount is in ledger currency. */
+  planTolerance: z.strictObject({ percent: notNegative.nullish(), amount: notNegative.nullish() }).nullish(),
+  recoveryByCoding: z.array(codingRecovery).max(1000).nullish(),
   ...dated,
 });
 

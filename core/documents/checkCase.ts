@@ -1,6 +1,6 @@
 import { datedRows } from '../numbers/datedRows.ts';
 import type { Dated } from '../numbers/isoDate.ts';
-import { readAmount, signOf } from '../numbers/amount.ts';
+import { magnitude, readAmount, signOf } from '../numbers/amount.ts';
 import type { Case, Entity, Item, Line } from './case.schema.ts';
 import { checkRules } from './checkRules.ts';
 import { checkSize } from './checkSize.ts';
@@ -29,6 +29,10 @@ function checkBook({ book }: Case, report: Report): void {
   checkDated(book.limits ?? [], (r) => r.id, ['book', 'limits'], report);
   checkDated(book.codingRules ?? [], (r) => r.id, ['book', 'codingRules'], report);
   checkQuotes(book.rates, report);
+  book.entities.forEach(({ planTolerance, currency }, i) => {
+    if (planTolerance?.amount != null)
+      checkAmount(planTolerance.amount, currency, ['book', 'entities', i, 'planTolerance', 'amount'], report);
+  });
   book.taxCodes.forEach((code, i) => checkTaxCode(code, ['book', 'taxCodes', i], report));
   book.advances?.forEach((advance, i) => {
     const path = ['book', 'advances', i];
@@ -93,6 +97,7 @@ function checkClaim(document: Case, report: Report): void {
   );
   checkRules(document, entity.currency, report);
   checkAdvances(document, report);
+  checkPlan(document, report);
   checkLines(document, report);
 }
 
@@ -110,6 +115,21 @@ function checkAdvances({ claim, book, postingDate }: Case, report: Report): void
     if (wanted.upTo == null) return;
     checkAmount(wanted.upTo, claim.currency, [...path, 'upTo'], report);
     if (wanted.upTo.startsWith('-')) report([...path, 'upTo'], 'must not be negative');
+  });
+}
+
+function checkPlan({ claim }: Case, report: Report): void {
+  const estimates = claim.plan?.estimates ?? [];
+  const ids = estimates.map((e) => e.id);
+  estimates.forEach(({ id, amount }, i) => {
+    const path = ['claim', 'plan', 'estimates', i];
+    if (ids.indexOf(id) < i) report([...path, 'id'], `"${id}" is used by two estimates`);
+    checkAmount(amount, claim.currency, [...path, 'amount'], report);
+    if (amount.startsWith('-')) report([...path, 'amount'], 'must not be negative');
+  });
+  claim.lines.forEach(({ estimate }, i) => {
+    if (estimate != null && !ids.includes(estimate))
+      report(['claim', 'lines', i, 'estimate'], `the claim's plan has no estimate "${estimate}"`);
   });
 }
 
@@ -168,7 +188,7 @@ function checkRate(claimCurrency: string, line: Line, path: (string | number)[],
 
 function checkItems(line: Line, path: (string | number)[], report: Report): void {
   if (line.personal) report([...path, 'items'], 'a personal line has no items');
-  for (const field of ['category', 'split'] as const)
+  for (const field of ['category', 'split', 'cut'] as const)
     if (line[field] != null) report([...path, field], 'a line with items has no ' + field + ' of its own');
   if (line.tax?.length) report([...path, 'tax'], 'a line with items has no tax of its own');
   const ids = new Set<string>();
@@ -184,7 +204,22 @@ interface Lookups {
   taxCodes: { on(key: string, date: string): unknown };
 }
 
+/** A cut has the sign of what it is of, and is part or all of it. */
+function checkCut(line: Line, part: Line | Item, path: (string | number)[], report: Report): void {
+  if (!part.cut) return;
+  checkAmount(part.cut.amount, line.currency, [...path, 'amount'], report);
+  const cut = readAmount(part.cut.amount, line.currency);
+  const whole = readAmount(part.amount, line.currency);
+  if (line.paidBy === 'central') report(path, 'what was paid centrally cannot be cut');
+  if (line.personal || part.personal) report(path, 'what is personal cannot be cut');
+  if (cut === null || whole === null) return;
+  if (cut === 0n) report([...path, 'amount'], 'must not be 0');
+  else if (signOf(cut) !== signOf(whole)) report([...path, 'amount'], `does not have the sign of ${part.amount}`);
+  else if (magnitude(cut) > magnitude(whole)) report([...path, 'amount'], `is more than ${part.amount}`);
+}
+
 function checkPart(line: Line, part: Line | Item, path: (string | number)[], book: Lookups, report: Report): void {
+  checkCut(line, part, [...path, 'cut'], report);
   if (line.personal || part.personal) return checkPersonal(line, part, path, report);
   if (!part.category) report([...path, 'category'], 'is missing');
   else if (!book.categories.on(part.category, line.date))

@@ -6,10 +6,10 @@ import type { Limit } from './rules.schema.ts';
 type Path = (string | number)[];
 
 /**
- * Amounts of rules, budgets and estimates carry the decimals of their currency; ids of rules are not used twice on a
+ * Amounts of rules and budgets carry the decimals of their currency; ids of rules are not used twice on a
  * date. Example: a cap of "10.5" in JPY → one problem at its amount.
  */
-export function checkRules({ book, claim }: Case, ledgerCurrency: string, report: Report): void {
+export function checkRules({ book }: Case, ledgerCurrency: string, report: Report): void {
   const check = (amount: string, currency: string, path: Path) => {
     if (readAmount(amount, currency) === null)
       report(path, `"${amount}" is not an amount with the decimals of ${currency}`);
@@ -25,7 +25,6 @@ export function checkRules({ book, claim }: Case, ledgerCurrency: string, report
       value.caps?.forEach((cap, c) => check(cap.left, ledgerCurrency, [...path, 'caps', c, 'left']));
     }),
   );
-  claim.plan?.estimates?.forEach((e, i) => check(e.amount, e.currency, ['claim', 'plan', 'estimates', i, 'amount']));
 }
 
 function moneyOf(limit: Limit): [string, { amount: string; currency: string }][] {
@@ -37,8 +36,6 @@ function moneyOf(limit: Limit): [string, { amount: string; currency: string }][]
       return [['above', limit.above]];
     case 'plan':
       return limit.above ? [['above', limit.above]] : [];
-    case 'estimate':
-      return [['amount', limit.amount]];
     default:
       return [];
   }

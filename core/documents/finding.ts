@@ -9,6 +9,8 @@ export interface Finding {
   item: string | null;
   says: string;
   difference: string | null;
+  /** The estimate of the plan it is about; only on those that are about one. */
+  estimate?: string;
 }
 
 /** A finding while it is computed: the tax code it is about, which its sentence names, as data. */
@@ -61,6 +63,15 @@ const WORDS = {
     '{code} is self-assessed in {country}, where the entity is not registered. Choose another tax code.',
   ],
   'items-off': ['stop', 'The items leave {difference} of the line. Change them until nothing is left.'],
+  'computed-off': [
+    'stop',
+    'The amount is {difference} from {count} × {unitPrice} {currency}, which is {computed}. Correct the one that is wrong.',
+  ],
+  'plan-over': [
+    'ask',
+    'Estimate {estimate} of plan {plan} was {allowed} {currency}; {actual} was spent, {difference} more. Say why.',
+  ],
+  cut: ['note', '{difference} of {amount} {currency} was cut, {allowed} is allowed: {reason}'],
   'no-shares': ['stop', 'The split has no share. Add one or remove the split.'],
   rest: ['stop', 'Only one share can take the rest, and only by percent or amount.'],
   value: ['stop', 'A share of the split has no valid value. Enter a number.'],
@@ -105,5 +116,6 @@ export function finding(kind: FindingKind, place: Place, numbers: Record<string,
     says: words.replace(/\{(\w+)\}/g, (_, name: string) => numbers[name] ?? ''),
     difference: numbers.difference ?? null,
     ...(numbers.code ? { taxCode: numbers.code } : {}),
+    ...(numbers.estimate ? { estimate: numbers.estimate } : {}),
   };
 }

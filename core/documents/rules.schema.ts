@@ -78,7 +78,6 @@ export const limitSchema = z.discriminatedUnion('kind', [
     within: notNegative,
     charges: z.number().int().min(2),
   }),
-  z.strictObject({ ...scope, kind: z.literal('estimate'), percent: notNegative, amount: money }),
   z.strictObject({ ...scope, kind: z.literal('plan'), above: money.nullish() }),
   z.strictObject({ ...scope, kind: z.literal('text'), longest: z.number().int().min(1) }),
 ]);

@@ -5,7 +5,7 @@ import { entityOn, openCase } from '../figures/openCase.ts';
 import { lineConverter, type Converter } from '../figures/currency/converter.ts';
 import type { Case, Item, Line, Split, TaxEntry } from '../documents/case.schema.ts';
 import { fromMinor, minorPerMajor, toMinor } from '../numbers/amount.ts';
-import { fractionToDecimal } from '../numbers/decimal.ts';
+import { decimalToFraction, fractionToDecimal } from '../numbers/decimal.ts';
 import { fraction, plus, ONE, times, type Fraction } from '../numbers/fraction.ts';
 import { splitWeights } from '../figures/split/splitWeights.ts';
 import { componentsOf } from '../figures/tax/taxEntry.ts';
@@ -25,7 +25,44 @@ export function explainLine(document: Case, lineId: string): Explanation[] | und
   if (!line) return undefined;
   const open = openCase(document);
   const figures = assessLine(open, line);
-  return [...explainAmounts(open, line, figures), ...figures.parts.flatMap((part) => explainPart(open, line, part))];
+  return [
+    ...[line, ...(line.items ?? [])].flatMap((source) => explainSource(line, source)),
+    ...explainAmounts(open, line, figures),
+    ...figures.parts.flatMap((part, index) => explainPart(open, figures, part, index)),
+  ];
+}
+
+/** What the amount of a line or item was computed from, and what finance let stand of it. */
+function explainSource(line: Line, source: Line | Item): Explanation[] {
+  const { currency } = line;
+  const common = { line: line.id, item: source === line ? null : source.id, share: null, rates: [], currency };
+  const { quantity, cut } = source;
+  return [
+    ...(quantity ? [explainQuantity(quantity, source.amount, common)] : []),
+    ...(cut
+      ? [
+          {
+            ...common,
+            figure: 'allowed',
+            rule: '31',
+            inputs: { claimed: source.amount, cut: cut.amount, reason: cut.reason },
+            formula: line.paidBy === 'card' ? 'claimed − cut; what is cut is private' : 'claimed − cut',
+            exact: null,
+            result: fromMinor(toMinor(source.amount, currency) - toMinor(cut.amount, currency), currency),
+          },
+        ]
+      : []),
+  ];
+}
+
+function explainQuantity(
+  { count, unitPrice }: NonNullable<Line['quantity']>,
+  result: string,
+  common: Pick<Explanation, 'line' | 'item' | 'share' | 'rates' | 'currency'>,
+): Explanation {
+  const exact = show(times(decimalToFraction(count), decimalToFraction(unitPrice)));
+  const inputs = { count, 'unit price': unitPrice };
+  return { ...common, figure: 'amount', rule: '29', inputs, formula: 'count × unit price', exact, result };
 }
 
 function explainAmounts(open: OpenCase, line: Line, figures: LineFigures): Explanation[] {
@@ -42,7 +79,7 @@ function explainAmounts(open: OpenCase, line: Line, figures: LineFigures): Expla
       item: null,
       share: null,
       rule: '5–7',
-      inputs: { amount: `${line.amount} ${line.currency}`, ...broughtInputs(line), date },
+      inputs: { amount: `${fromMinor(figures.amount, line.currency)} ${line.currency}`, ...broughtInputs(line), date },
       rates: ratesOf(converter),
       formula: formulaOf(line, to),
       exact: converter.factor && show(times(fraction(figures.amount, minorPerMajor(line.currency)), converter.factor)),
@@ -74,7 +111,7 @@ function ratesOf({ rate }: Converter): ExplainedRate[] {
   }));
 }
 
-function explainPart(open: OpenCase, line: Line, part: PartFigures): Explanation[] {
+function explainPart(open: OpenCase, { line, parts }: LineFigures, part: PartFigures, index: number): Explanation[] {
   if (part.personal) return [];
   const source = line.items?.find((item) => item.id === part.item) ?? line;
   let row = 0;
@@ -84,14 +121,19 @@ function explainPart(open: OpenCase, line: Line, part: PartFigures): Explanation
     row += components.length;
     return explainEntry(open, line, source, part, entry, rows);
   });
-  return [...explainItem(open, line, part), ...taxes, ...explainShares(open, line, part, source.split ?? null)];
+  return [
+    ...explainItem(open, line, parts, index),
+    ...taxes,
+    ...explainShares(line, part, source.split ?? null),
+    ...explainRecovery(line, part),
+  ];
 }
 
 /** An item's converted amount is the difference of running sums, so that items add up to their line. */
-function explainItem(open: OpenCase, line: Line, part: PartFigures): Explanation[] {
+function explainItem(open: OpenCase, line: Line, parts: readonly PartFigures[], index: number): Explanation[] {
+  const part = parts[index]!;
   if (part.item === null) return [];
-  const index = line.items!.findIndex((item) => item.id === part.item);
-  const sum = (to: number) => line.items!.slice(0, to).reduce((a, item) => a + toMinor(item.amount, line.currency), 0n);
+  const sum = (to: number) => parts.slice(0, to).reduce((a, p) => a + p.amount, 0n);
   const inputs = {
     'sum before': fromMinor(sum(index), line.currency),
     'sum after': fromMinor(sum(index + 1), line.currency),
@@ -121,7 +163,7 @@ function explainEntry(
   const code = open.taxCodes.on(entry.code, line.date)!;
   const components = componentsOf(code);
   const total = code.selfAssessed ? ONE : components.reduce((a, c) => plus(a, c.factor), ONE);
-  const gross = toMinor(entry.gross ?? source.amount, line.currency);
+  const gross = rows[0]?.gross ?? toMinor(entry.gross ?? source.amount, line.currency);
   const category = open.categories.on(source.category!, line.date)?.recovery ?? '100';
   const entity = entityOn(open, line.date).recovery ?? '100';
   return rows.flatMap((figures, k) => {
@@ -136,7 +178,7 @@ function explainEntry(
       gross: fromMinor(gross, line.currency),
       rate: show(component.factor),
     };
-    if (entry.tax != null) taxInputs.given = entry.tax;
+    if (figures.given !== null) taxInputs.given = fromMinor(figures.given, line.currency);
     return [
       {
         ...base(line, part, `tax ${name}`, code.selfAssessed ? '12' : entry.tax == null ? '9' : '10'),
@@ -167,8 +209,8 @@ function explainEntry(
   });
 }
 
-function explainShares(open: OpenCase, line: Line, part: PartFigures, split: Split | null): Explanation[] {
-  const weights = split ? splitWeights(split, part.amount, line.currency) : null;
+function explainShares(line: Line, part: PartFigures, split: Split | null): Explanation[] {
+  const weights = split ? splitWeights(split, part.claimed, line.currency) : null;
   if (!split || !weights?.ok) return [];
   const sum = weights.weights.reduce((a, w) => a + w, 0n);
   return part.shares.map((share, index) => ({
@@ -183,6 +225,20 @@ function explainShares(open: OpenCase, line: Line, part: PartFigures, split: Spl
     exact:
       sum === 0n ? null : show(fraction(part.amount * weights.weights[index]!, sum * minorPerMajor(line.currency))),
     result: share.gross === null ? null : fromMinor(share.gross, line.currency),
+    currency: line.currency,
+  }));
+}
+
+/** What shares reclaim where the coding of one of them forgoes some of it. */
+function explainRecovery(line: Line, part: PartFigures): Explanation[] {
+  if (part.shares.every((s) => s.recovery === '100')) return [];
+  return part.shares.map((share, index) => ({
+    ...base(line, part, 'recoverable', '32'),
+    share: index,
+    inputs: { coding: `${share.recovery} %` },
+    formula: 'each tax divided by the split, × what the coding lets be reclaimed, rounded',
+    exact: null,
+    result: share.recoverable === null ? null : fromMinor(share.recoverable, line.currency),
     currency: line.currency,
   }));
 }

@@ -39,6 +39,9 @@ export interface TaxFigures {
   account: string;
   /** The account credited, for a self-assessed tax; null otherwise. */
   outputAccount: string | null;
+  /** What the entry covers, and what was given as its tax, after cuts. */
+  gross: Figure;
+  given: Figure;
   net: Figure;
   tax: Figure;
   recoverable: Figure;
@@ -59,12 +62,17 @@ export interface ShareFigures {
   ledgerRecoverable: Figure;
   ledgerSelfAssessed: Figure;
   ledgerCost: Figure;
+  /** What its coding lets be reclaimed of what would be, in percent as it is written. */
+  recovery: string;
 }
 
-/** A line without items, or one item of it. */
+/** A line without items, one item of it, or what was cut of either on a card line. */
 export interface PartFigures {
   item: string | null;
   personal: boolean;
+  /** As it was claimed. */
+  claimed: bigint;
+  /** As it counts: what was claimed less what was cut. */
   amount: bigint;
   claimAmount: Figure;
   ledgerAmount: Figure;
@@ -74,6 +82,7 @@ export interface PartFigures {
 
 export interface LineFigures {
   line: Line;
+  /** What of the line counts: of own money less cuts, of what the company paid the whole. */
   amount: bigint;
   claimAmount: Figure;
   ledgerAmount: Figure;

@@ -24,6 +24,16 @@ export interface PlainPart {
   recovery: Pair;
   taxes: PlainTax[];
   weights: bigint[];
+  /** What each share's coding lets be reclaimed, as a fraction of 1. */
+  keeps: Pair[];
+}
+export interface PlainEstimate {
+  id: string;
+  amount: bigint;
+  /** Positions of its lines. */
+  lines: number[];
+  /** By how much it may be exceeded: by each of these. */
+  least: Pair[];
 }
 export interface PlainLine {
   amount: bigint;
@@ -45,6 +55,7 @@ export interface PlainCase {
   lines: PlainLine[];
   advances: PlainAdvance[];
   dueToLedger: Pair | null;
+  estimates: PlainEstimate[];
 }
 
 export interface PlainPartFigures {
@@ -62,6 +73,8 @@ export interface PlainFigures {
   advances: (bigint | null)[][];
   payable: bigint | null;
   receivable: bigint | null;
+  /** The estimates exceeded, with by how much. */
+  over: [string, bigint][];
 }
 
 const abs = (x: bigint) => (x < 0n ? -x : x);
@@ -128,6 +141,7 @@ function plainPart(line: PlainLine, part: PlainPart, before: bigint): PlainPartF
       sums.ledgerSelf = sums.ledgerSelf === null || inLedger[1] === null ? null : sums.ledgerSelf + inLedger[1]!;
     });
   }
+  if (part.keeps.some(([n, d]) => n < d)) return { claim, ledger, ...forgoing(part, taxes, claim, ledger, sums) };
   const columns = [part.amount, sums.back, sums.self, claim, ledger, sums.ledgerBack, sums.ledgerSelf].map((t) =>
     plainShares(t, part.weights),
   );
@@ -138,6 +152,61 @@ function plainPart(line: PlainLine, part: PlainPart, before: bigint): PlainPartF
     return [gross!, back!, self!, gross! - back! + self!, inClaim!, inLedger!, ledgerBack!, ledgerSelf!, ledgerCost];
   });
   return { claim, ledger, taxes, shares };
+}
+
+/** Each tax is divided by itself, each share's part reduced and rounded; the tax is then what the shares have of it. */
+function forgoing(
+  part: PlainPart,
+  taxes: (bigint | null)[][],
+  claim: bigint | null,
+  ledger: bigint | null,
+  sums: { self: bigint; ledgerSelf: bigint | null },
+) {
+  const back = part.weights.map(() => [0n, 0n] as (bigint | null)[]);
+  for (const row of taxes)
+    [2, 5].forEach((column, side) => {
+      const kept = plainShares(row[column]!, part.weights).map((x, i) =>
+        x === null ? null : half(x * part.keeps[i]![0], part.keeps[i]![1]),
+      );
+      row[column] = kept.includes(null) ? null : kept.reduce<bigint>((a, x) => a + x!, 0n);
+      kept.forEach((x, i) => {
+        back[i]![side] = x === null || back[i]![side] === null ? null : back[i]![side]! + x;
+      });
+    });
+  const [gross, self, inClaim, inLedger, ledgerSelf] = [part.amount, sums.self, claim, ledger, sums.ledgerSelf].map(
+    (t) => plainShares(t, part.weights),
+  );
+  const shares = part.weights.map((_, i) => {
+    const [own, ownLedger] = back[i]!;
+    const known = inLedger![i] !== null && ownLedger !== null && ledgerSelf![i] !== null;
+    return [
+      gross![i]!,
+      own!,
+      self![i]!,
+      gross![i]! - own! + self![i]!,
+      inClaim![i]!,
+      inLedger![i]!,
+      ownLedger!,
+      ledgerSelf![i]!,
+      known ? inLedger![i]! - ownLedger! + ledgerSelf![i]! : null,
+    ];
+  });
+  return { taxes, shares };
+}
+
+function plainOver(estimates: PlainEstimate[], input: PlainCase, lines: PlainFigures['lines']): [string, bigint][] {
+  return estimates.flatMap((estimate): [string, bigint][] => {
+    let actual = 0n;
+    for (const at of estimate.lines)
+      for (const [k, part] of input.lines[at]!.parts.entries()) {
+        if (part.personal) continue;
+        const claim = lines[at]!.parts[k]!.claim;
+        if (claim === null) return [];
+        actual += claim;
+      }
+    const over = actual - estimate.amount;
+    return over > 0n && estimate.least.every(([n, d]) => over * d > n) ? [[estimate.id, over]] : [];
+  });
 }
 
 export function plainAssess(input: PlainCase): PlainFigures {
@@ -159,7 +228,7 @@ export function plainAssess(input: PlainCase): PlainFigures {
       if (part.personal) due = due === null || claim === null ? null : due - claim;
     });
   });
-  return { lines, ...plainSettle(input, lines, due) };
+  return { lines, ...plainSettle(input, lines, due), over: plainOver(input.estimates, input, lines) };
 }
 
 function plainSettle(input: PlainCase, lines: PlainFigures['lines'], due: bigint | null) {

@@ -20,9 +20,11 @@ export function randomCase(seed: number, lineCount?: number): Case {
   const claimCurrency = r.pick(CURRENCIES);
   const ledger = r.pick(CURRENCIES);
   const claimant = r.next() < 0.85 ? 'P1' : 'P2';
-  const lines = Array.from({ length: lineCount ?? r.whole(0, 6) }, (_, i) =>
-    randomLine(r, String(i + 1), claimCurrency),
-  );
+  const plan = r.next() < 0.4 ? randomPlan(r, claimCurrency) : null;
+  const lines = Array.from({ length: lineCount ?? r.whole(0, 6) }, (_, i) => {
+    const line = randomCuts(r, randomLine(r, String(i + 1), claimCurrency));
+    return plan && r.next() < 0.7 ? { ...line, estimate: r.pick(plan.estimates).id } : line;
+  });
   const advances = Array.from({ length: r.whole(0, 3) }, (_, i) => {
     const currency = r.pick(CURRENCIES);
     return {
@@ -40,6 +42,7 @@ export function randomCase(seed: number, lineCount?: number): Case {
       currency: claimCurrency,
       claimant,
       submittedOn: '2026-03-04',
+      plan,
       advances: advances.map((a) => ({
         advance: a.id,
         ...(r.next() < 0.4 ? { upTo: write(BigInt(r.whole(0, 20_000)), claimCurrency) } : {}),
@@ -50,6 +53,8 @@ export function randomCase(seed: number, lineCount?: number): Case {
       rateDate: r.pick(['line', 'submitted', 'posting'] as const),
       recovery: r.pick(['100', '67', '33.3']),
       taxNumberRequired: r.next() < 0.3,
+      planTolerance: randomTolerance(r, ledger),
+      recoveryByCoding: r.next() < 0.4 ? RECOVERIES : null,
     },
     book: {
       rates: randomRates(r),
@@ -60,6 +65,41 @@ export function randomCase(seed: number, lineCount?: number): Case {
       ],
     },
   });
+}
+
+const RECOVERIES = [
+  { dimension: 'costCentre', values: ['411'], recovery: '0' },
+  { dimension: 'costCentre', values: ['412', '413'], recovery: '33.3' },
+  { dimension: 'costCentre', values: ['413'], recovery: '12.5' },
+];
+
+function randomPlan(r: Random, currency: string) {
+  const estimates = Array.from({ length: r.whole(1, 3) }, (_, i) => ({
+    id: `E${i}`,
+    amount: write(BigInt(r.whole(0, 30_000)), currency),
+  }));
+  return { number: 'T-1', approvedOn: r.pick(['2026-02-27', '2026-03-03', '2026-01-02']), estimates };
+}
+
+function randomTolerance(r: Random, ledger: string) {
+  if (r.next() < 0.4) return null;
+  return {
+    ...(r.next() < 0.7 ? { percent: r.pick(['0', '10', '33.3']) } : {}),
+    ...(r.next() < 0.7 ? { amount: write(BigInt(r.whole(0, 3_000)), ledger) } : {}),
+  };
+}
+
+/** Finance cuts some of what may be cut, and people count some of what they bought. */
+function randomCuts(r: Random, line: Line): Line {
+  const withCut = <T extends Line | Item>(part: T): T => {
+    const whole = BigInt(part.amount.replace('.', ''));
+    const size = (whole * BigInt(r.whole(0, 1200))) / 1000n;
+    const most = (whole < 0n ? -size > -whole : size > whole) ? whole : size;
+    if (part.personal || most === 0n || r.next() < 0.6) return part;
+    return { ...part, cut: { amount: write(most, line.currency), reason: 'too much' } };
+  };
+  if (line.paidBy === 'central' || line.personal) return line;
+  return line.items?.length ? { ...line, items: line.items.map(withCut) } : withCut(line);
 }
 
 function randomRates(r: Random) {

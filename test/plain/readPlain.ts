@@ -1,4 +1,5 @@
 import type { Case, Item, Line } from '../../core/documents/case.schema.ts';
+import { half, plainShares } from './plainAssess.ts';
 import type { Pair, PlainCase, PlainComponent, PlainFigures, PlainLine, PlainPart, PlainTax } from './plainAssess.ts';
 
 /** Reads a valid case into the numbers plainAssess takes. Written apart from the core on purpose. */
@@ -78,33 +79,95 @@ export function readPlain(document: Case): PlainCase {
       };
     }),
     dueToLedger: inMinor(plainRate(document, claim.currency, ledger, postingDate), claim.currency, ledger),
+    estimates: (claim.plan?.estimates ?? []).map(({ id, amount }) => ({
+      id,
+      amount: minor(amount),
+      lines: claim.lines.flatMap((l, i) => (l.estimate === id ? [i] : [])),
+      least: leastOver(document, minor(amount)),
+    })),
   };
 }
 
+function leastOver(document: Case, planned: bigint): Pair[] {
+  const { claim, book } = document;
+  const { currency, planTolerance } = book.entities[0]!;
+  if (!planTolerance) return [];
+  const rate = inMinor(plainRate(document, currency, claim.currency, claim.plan!.approvedOn), currency, claim.currency);
+  const fixed = minor(planTolerance.amount ?? '0');
+  return [times([planned, 100n], pair(planTolerance.percent ?? '0')), rate ? [fixed * rate[0], rate[1]] : [0n, 1n]];
+}
+
 function readLine(document: Case, line: Line, ledger: string): PlainLine {
-  const parts = line.items?.length ? line.items : [line];
+  const sources = line.items?.length ? line.items : [line];
+  const own = line.paidBy === 'own';
+  const parts = sources.map((source) => readPart(document, line, source));
+  const cuts = sources.flatMap((source) => (source.cut ? [minor(source.cut.amount)] : []));
+  const left = parts.reduce((a, part) => a + part.amount, 0n);
   return {
-    amount: minor(line.amount),
+    amount: own && cuts.length > 0 ? left : minor(line.amount),
     currency: line.currency,
-    own: line.paidBy === 'own',
+    own,
     toClaim: factor(document, line, document.claim.currency),
     toLedger: factor(document, line, ledger),
-    parts: parts.map((part) => readPart(document, line, part)),
+    // what the bank took stays: what is cut of a card line is the person's own
+    parts: own ? parts : [...parts, ...cuts.map(privately)],
   };
 }
+
+const privately = (amount: bigint): PlainPart => ({
+  amount,
+  personal: true,
+  recovery: [1n, 1n],
+  taxes: [],
+  weights: [],
+  keeps: [],
+});
 
 function readPart(document: Case, line: Line, part: Line | Item): PlainPart {
   const personal = part.personal === true || line.personal === true;
   const category = document.book.categories.find((c) => c.id === part.category);
   const entity = document.book.entities[0]!;
   const percent = (text: string | null | undefined): Pair => times(pair(text ?? '100'), [1n, 100n]);
+  const whole = minor(part.amount);
+  const left = whole - (part.cut ? minor(part.cut.amount) : 0n);
+  const taxes = personal ? [] : (part.tax ?? []).map((entry) => readTax(document, line, part, entry));
   return {
-    amount: minor(part.amount),
+    amount: left,
     personal,
     recovery: times(percent(category?.recovery), percent(entity.recovery)),
-    taxes: personal ? [] : (part.tax ?? []).map((entry) => readTax(document, line, part, entry)),
+    taxes: left === whole ? taxes : reduce(taxes, part, whole, left),
     weights: personal ? [] : readWeights(part),
+    keeps: personal ? [] : readKeeps(document, line, part),
   };
+}
+
+/** Taxes after a cut: what they cover shrinks with the amount, what was given with what they cover. */
+function reduce(taxes: PlainTax[], part: Line | Item, whole: bigint, left: bigint): PlainTax[] {
+  const covered = taxes.reduce((a, t) => a + t.gross, 0n);
+  const sizes = taxes.map((t) => (t.gross < 0n ? -t.gross : t.gross));
+  const all = part.tax!.length === 1 && part.tax![0]!.gross == null;
+  const grosses = all ? [left] : (plainShares(divide(covered * left, whole), sizes) as bigint[]);
+  return taxes.map((t, i) => ({
+    ...t,
+    gross: grosses[i]!,
+    given: t.given === null ? null : t.gross === 0n ? 0n : divide(t.given * grosses[i]!, t.gross),
+  }));
+}
+const divide = (n: bigint, d: bigint): bigint => (d < 0n ? half(-n, -d) : half(n, d));
+
+function readKeeps({ claim, book }: Case, line: Line, part: Line | Item): Pair[] {
+  const rows = book.entities[0]!.recoveryByCoding ?? [];
+  const shares = part.split?.shares ?? [{ coding: {} }];
+  return shares.map((share) => {
+    const coding = { ...claim.coding, ...line.coding, ...part.coding, ...share.coding } as Record<string, string>;
+    let least: Pair = [1n, 1n];
+    for (const row of rows) {
+      if (!row.values.includes(coding[row.dimension]!)) continue;
+      const [n, d] = times(pair(row.recovery), [1n, 100n]);
+      if (n * least[1] < least[0] * d) least = [n, d];
+    }
+    return least;
+  });
 }
 
 function readTax(
@@ -184,5 +247,8 @@ export function plainOf(assessment: any): PlainFigures {
     advances: assessment.settlement.advances.map((a: any) => [a.applied, a.advancePart, a.ledgerPart, a.left].map(m)),
     payable: m(assessment.settlement.payable),
     receivable: m(assessment.settlement.receivable),
+    over: assessment.findings
+      .filter((f: any) => f.code === 'plan-over')
+      .map((f: any) => [f.estimate, minor(f.difference)]),
   };
 }

@@ -36,7 +36,15 @@ describe(`on ${CASES} random cases`, () => {
   it('the cases hold what they are meant to try', () => {
     const codes = new Set(cases.flatMap(([, a]) => a.findings.map((f) => f.code)));
     expect([...codes].sort()).toEqual(
-      expect.arrayContaining(['rate-missing', 'rate-off', 'tax-foreign', 'tax-number-missing', 'tax-off']),
+      expect.arrayContaining([
+        'rate-missing',
+        'rate-off',
+        'tax-foreign',
+        'tax-number-missing',
+        'tax-off',
+        'cut',
+        'plan-over',
+      ]),
     );
     expect(cases.filter(([, a]) => a.journal.length > 0).length).toBeGreaterThan(CASES / 2);
     expect(
@@ -161,6 +169,7 @@ describe(`on ${CASES} random cases`, () => {
       ...(line.rate?.kind === 'card'
         ? { rate: { kind: 'card', settled: { ...line.rate.settled, amount: minus(line.rate.settled.amount)! } } }
         : {}),
+      cut: line.cut && { ...line.cut, amount: minus(line.cut.amount)! },
       tax: line.tax?.map((t) => ({
         ...t,
         ...(t.gross ? { gross: minus(t.gross)! } : {}),
@@ -204,6 +213,7 @@ it('scaling: a rate ten times as high gives ten times the amount before rounding
     const document = randomCase(1, 0);
     document.claim.currency = 'EUR';
     document.book.rates = [{ from: 'BHD', to: 'EUR', date: '2026-03-02', rate }];
+    document.claim.advances = [];
     document.claim.lines = [
       { id: '1', date: '2026-03-02', paidBy: 'own', category: 'supplies', amount: '10.000', currency: 'BHD' },
     ];

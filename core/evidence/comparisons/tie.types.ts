@@ -1,5 +1,5 @@
 /** The kinds of comparison, in the order of the tie matrix. */
-export const TIE_KINDS = ['receipt', 'card', 'rate', 'tax', 'limit', 'coding', 'budget', 'duplicate'] as const;
+export const TIE_KINDS = ['receipt', 'card', 'plan', 'rate', 'tax', 'limit', 'coding', 'budget', 'duplicate'] as const;
 export type TieKind = (typeof TIE_KINDS)[number];
 
 /** tied: both sides agree · off: they differ · open: there is nothing to compare with · none: does not apply. */

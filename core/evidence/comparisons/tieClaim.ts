@@ -6,6 +6,7 @@ import type { Line } from '../../documents/case.schema.ts';
 import { groupBy } from '../../numbers/groupBy.ts';
 import { tieCard } from './tieCard.ts';
 import { tieDuplicate } from './tieDuplicate.ts';
+import { tiePlan } from './tiePlan.ts';
 import { tieRate } from './tieRate.ts';
 import { tieReceipt } from './tieReceipt.ts';
 import { tieRules } from './tieRules.ts';
@@ -14,7 +15,7 @@ import type { Evidence, Tie } from './tie.types.ts';
 
 /**
  * Every comparison of every line of a claim, in the order of the lines and of TIE_KINDS, from the figures computed of
- * the case, so that no figure is computed a second way. Example: one line → eight ties, those that do not apply in the
+ * the case, so that no figure is computed a second way. Example: one line → nine ties, those that do not apply in the
  * state none.
  */
 export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Assessment, evidence: Evidence): Tie[] {
@@ -33,6 +34,7 @@ export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Asses
         receipt ? { receipt, sharing: sharing.get(receipt.id)!, taxNumberNeeded: taxNumberNeeded(open, line) } : null,
       ),
       tieCard(line, charge, charge ? onCharge.get(charge.id)! : []),
+      tiePlan(open, line, figures.estimates, own),
       tieRate(open, line),
       tieTax(open, line, assessment.lines[i]!, figures.lines[i]!.findings),
       tieRules(line.id, 'limit', own),

@@ -54,10 +54,12 @@ function compareEntries(
       fact: `${entry.code} tax`,
       claimed:
         entry.tax
-        ?? total(
-          rows.map((row) => row.tax),
-          line.currency,
-        ),
+        ?? (part.cut
+          ? computed(open, line, part, entry)
+          : total(
+              rows.map((row) => row.tax),
+              line.currency,
+            )),
       evidence: computed(open, line, part, entry),
       difference: bad ? (bad.difference ?? shortName(bad.code)) : null,
       tolerance: fromMinor(1n, line.currency),

@@ -3,16 +3,14 @@ import type { Limit } from '../../documents/rules.schema.ts';
 import { holdsOn } from '../../numbers/isoDate.ts';
 
 /**
- * The currencies in which limits that may look at a claim, and the estimates of its plan, are stated: a case needs rates to
- * them although no line is in one. Example: a hotel night in USD under a cap of 110 GBP → ["GBP"].
+ * The currencies in which limits that may look at a claim are stated: a case needs rates to them although no line is in
+ * one. Example: a hotel night in USD under a cap of 110 GBP → ["GBP"].
  */
-export function currenciesOf(limits: readonly Limit[], { lines, plan }: Pick<Claim, 'lines' | 'plan'>): string[] {
+export function currenciesOf(limits: readonly Limit[], { lines }: Pick<Claim, 'lines'>): string[] {
   const categories = new Set(lines.flatMap((l) => [l.category, ...(l.items ?? []).map((i) => i.category)]));
   const applies = (limit: Limit) =>
     lines.some((l) => holdsOn(limit, l.date)) && (!limit.categories || limit.categories.some((c) => categories.has(c)));
-  const stated = limits.filter(applies).flatMap((limit) => statedIn(limit) ?? []);
-  const estimated = (plan?.estimates ?? []).map((e) => e.currency);
-  return [...new Set([...stated, ...estimated])];
+  return [...new Set(limits.filter(applies).flatMap((limit) => statedIn(limit) ?? []))];
 }
 
 function statedIn(limit: Limit): string | undefined {
@@ -23,8 +21,6 @@ function statedIn(limit: Limit): string | undefined {
     case 'receipt':
     case 'plan':
       return limit.above?.currency;
-    case 'estimate':
-      return limit.amount.currency;
     case 'fields':
     case 'age':
     case 'weekend':

@@ -1,6 +1,6 @@
 import type { LineFigures, OpenCase } from '../figures.types.ts';
 import type { Limit } from '../../documents/rules.schema.ts';
-import { judgeCap, judgeEstimate, judgeNear } from './_lib/caps.ts';
+import { judgeCap, judgeNear } from './_lib/caps.ts';
 import { judgeAge, judgeFields, judgePlan, judgeReceipt, judgeText, judgeWeekend } from './_lib/facts.ts';
 import { limitedParts, type LimitedPart } from './_lib/scope.ts';
 import { wantsOf } from './wantsOf.ts';
@@ -25,8 +25,6 @@ function judge(open: OpenCase, limit: Limit, parts: readonly LimitedPart[]): Jud
       return judgeCap(open, limit, parts);
     case 'near':
       return judgeNear(open, limit, parts);
-    case 'estimate':
-      return judgeEstimate(open, limit, parts);
     case 'receipt':
       return judgeReceipt(open, limit, parts);
     case 'fields':

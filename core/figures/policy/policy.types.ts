@@ -6,7 +6,7 @@ import type { Severity } from '../../documents/finding.ts';
  */
 export interface Verdict {
   rule: string;
-  kind: 'limit' | 'coding' | 'budget';
+  kind: 'limit' | 'plan' | 'coding' | 'budget';
   severity: Severity;
   kept: boolean;
   line: string | null;

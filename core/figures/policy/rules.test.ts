@@ -118,14 +118,12 @@ describe('other limits', () => {
     expect(limited(near, [charge('1', '49.00'), charge('2', '49.00', 'Other')])).toEqual([]);
     expect(limited(near, [charge('1', '50.01'), charge('2', '49.00')])).toEqual([]);
   });
-  it('estimates exceeded by a percentage and an amount, and plans that are missing', () => {
-    const plan = { number: 'PL-1', estimates: [{ category: 'supplies', amount: '100.00', currency: 'EUR' }] };
-    const limit = { kind: 'estimate' as const, percent: '10', amount: { amount: '15.00', currency: 'EUR' } };
-    const actual = (amount: string) => limited(limit, [line({ amount })], { claim: { plan } });
-    expect([actual('110.00'), actual('115.00'), actual('115.01')]).toEqual([[], [], ['ask L 1']]);
+  it('plans that are missing, and what names no estimate of one', () => {
+    const plan = { number: 'PL-1', approvedOn: '2026-02-27', estimates: [{ id: 'E1', amount: '100.00' }] };
     const needed = { kind: 'plan' as const, above: { amount: '99.00', currency: 'EUR' } };
     expect(limited(needed, [line()])).toEqual(['ask L']);
-    expect(limited(needed, [line()], { claim: { plan } })).toEqual([]);
+    expect(limited(needed, [line({ estimate: 'E1' })], { claim: { plan } })).toEqual([]);
+    expect(limited(needed, [line(), line({ id: '2', estimate: 'E1' })], { claim: { plan } })).toEqual(['ask L 1']);
     expect(limited(needed, [line({ amount: '99.00' })])).toEqual([]);
   });
 });
@@ -224,14 +222,14 @@ it('about the claim as a whole stand at its first line, where they can be waived
   const limits: Limit[] = [{ id: 'P', kind: 'plan', severity: 'ask', above: { amount: '50.00', currency: 'EUR' } }];
   const lines = [line({ amount: '40.00' }), line({ id: '2', amount: '40.00' })];
   const { ties } = reviewCase(valid(makeCase({ lines, book: { limits } })), NO_EVIDENCE);
-  const about = ties.filter((t) => t.kind === 'limit');
+  const about = ties.filter((t) => t.kind === 'plan');
   expect(about.map((t) => [t.line, t.state, t.difference])).toEqual([
     ['1', 'off', 'no plan'],
     ['2', 'none', null],
   ]);
   expect(about[0]!.comparisons[0]).toMatchObject({
     fact: 'Spending above 50.00 EUR needs an approved plan.',
-    claimed: 'There is no approved plan, which the policy asks for here.',
+    claimed: 'No plan was approved, which the policy asks for here.',
   });
 });
 

@@ -27,8 +27,6 @@ function sentenceOf(limit: Limit, what: string): string {
       return `${what} is claimed within ${limit.days} days`;
     case 'weekend':
       return `${what} on a weekend is looked at`;
-    case 'estimate':
-      return `${what} stays within its estimate, or at most ${limit.percent} % or ${money(limit.amount)} above it`;
     case 'plan':
       return `${what}${limit.above ? ` above ${money(limit.above)}` : ''} needs an approved plan`;
     case 'text':

@@ -2,6 +2,8 @@ import type { Figure, LineScope, TaxFigures } from '../figures.types.ts';
 import { finding, type FindingKind, type Place } from '../../documents/finding.ts';
 import type { TaxCode, TaxEntry } from '../../documents/case.schema.ts';
 import { fromMinor, magnitude, signOf, toMinor } from '../../numbers/amount.ts';
+import { roundHalfAway } from '../../numbers/roundHalfAway.ts';
+import { apportion } from '../split/apportion.ts';
 import {
   componentsOf,
   includedTax,
@@ -14,14 +16,19 @@ import {
 /** The taxed amount a part consists of: a line, or one of its items. */
 export interface TaxedPart {
   place: Place;
+  /** As it was claimed: what the entries are judged by. */
+  claimed: bigint;
+  /** What of it stands, and is taxed. */
   amount: bigint;
   entries: readonly TaxEntry[];
   categoryRecovery: string | null | undefined;
 }
 interface Entry {
-  entry: TaxEntry;
   code: TaxCode;
   components: Component[];
+  /** What it covers and what was given as its tax, after cuts; null where it cannot stand. */
+  gross: Figure;
+  given: Figure;
   figures: EntryFigures | null;
 }
 
@@ -39,32 +46,47 @@ export function taxOfPart(scope: LineScope, part: TaxedPart): TaxFigures[] {
 function computeEntries(scope: LineScope, part: TaxedPart): Entry[] {
   const { open, line } = scope;
   const grosses = grossesOf(scope, part);
+  const left = cutGrosses(part, grosses);
   return part.entries.map((entry, index) => {
     const code = open.taxCodes.on(entry.code, line.date)!;
     const components = componentsOf(code);
-    const gross = grosses[index] ?? null;
-    return {
-      entry,
-      code,
-      components,
-      figures: gross === null ? null : figuresOf(scope, part, entry, code, components, gross),
-    };
+    const [gross, after] = [grosses[index] ?? null, left[index] ?? null];
+    const given = entry.tax == null ? null : toMinor(entry.tax, line.currency);
+    const figures = gross === null ? null : figuresOf(scope, part, code, components, gross, given);
+    if (gross === after || gross === null || figures === null) return { code, components, gross, given, figures };
+    const givenAfter =
+      given === null || gross === 0n ? given : roundHalfAway(given * magnitude(after!), magnitude(gross));
+    const cut = taxOn(code, components, after!, givenAfter);
+    return { code, components, gross: after, given: givenAfter, figures: cut.ok ? cut : null };
   });
 }
+
+/** What the entries cover after a cut: all that stands, or the same part of it as before, divided by what each covered. */
+function cutGrosses({ entries, claimed, amount }: TaxedPart, grosses: readonly Figure[]): Figure[] {
+  if (claimed === amount) return [...grosses];
+  if (entries.length === 1 && entries[0]!.gross == null) return [amount];
+  const known = grosses.map((g) => g ?? 0n);
+  const covered = known.reduce((a, g) => a + g, 0n);
+  const parts = apportion(roundHalfAway(covered * magnitude(amount), magnitude(claimed)), known.map(magnitude));
+  return grosses.map((g, i) => (g === null ? null : parts[i]!));
+}
+
+const taxOn = (code: TaxCode, components: Component[], gross: bigint, given: bigint | null) =>
+  code.selfAssessed ? selfAssessedTax(gross, components[0]!, given) : includedTax(gross, components, given);
 
 /** The gross of each entry in minor units; null where it cannot stand, with the finding already made. */
 function grossesOf(scope: LineScope, part: TaxedPart): Figure[] {
   const { line, findings } = scope;
-  const { entries, amount, place } = part;
+  const { entries, claimed, place } = part;
   const report = (kind: FindingKind, numbers: Record<string, string>) => findings.push(finding(kind, place, numbers));
   if (entries.length > 1 && entries.some((e) => e.gross == null)) {
     report('tax-entries', {});
     return entries.map(() => null);
   }
-  const grosses = entries.map((e) => (e.gross == null ? amount : toMinor(e.gross, line.currency)));
-  const wrongSign = grosses.map((g) => g !== 0n && signOf(g) !== signOf(amount));
+  const grosses = entries.map((e) => (e.gross == null ? claimed : toMinor(e.gross, line.currency)));
+  const wrongSign = grosses.map((g) => g !== 0n && signOf(g) !== signOf(claimed));
   entries.forEach((e, i) => wrongSign[i] && report('tax-gross-sign', { code: e.code }));
-  const over = magnitude(grosses.reduce((a, g) => a + g, 0n)) - magnitude(amount);
+  const over = magnitude(grosses.reduce((a, g) => a + g, 0n)) - magnitude(claimed);
   if (over > 0n && !wrongSign.includes(true)) {
     report('tax-gross-sum', { difference: fromMinor(over, line.currency) });
     return entries.map(() => null);
@@ -75,16 +97,13 @@ function grossesOf(scope: LineScope, part: TaxedPart): Figure[] {
 function figuresOf(
   scope: LineScope,
   part: TaxedPart,
-  entry: TaxEntry,
   code: TaxCode,
   components: Component[],
   gross: bigint,
+  given: bigint | null,
 ): EntryFigures | null {
   const { line, findings } = scope;
-  const given = entry.tax == null ? null : toMinor(entry.tax, line.currency);
-  const figures = code.selfAssessed
-    ? selfAssessedTax(gross, components[0]!, given)
-    : includedTax(gross, components, given);
+  const figures = taxOn(code, components, gross, given);
   if (!figures.ok) {
     findings.push(finding(figures.problem, part.place, { code: code.code }));
     return null;
@@ -131,7 +150,7 @@ function recoverables(scope: LineScope, part: TaxedPart, { components, figures }
 }
 
 function rowsOf(scope: LineScope, part: TaxedPart, entry: Entry, reclaims: boolean): TaxFigures[] {
-  const { code, components, figures } = entry;
+  const { code, components, gross, given, figures } = entry;
   const recoverable = recoverables(scope, part, entry);
   const ledger = (minor: Figure) => (minor === null ? null : scope.toLedger.convert(minor));
   return components.map((component, k) => {
@@ -143,6 +162,8 @@ function rowsOf(scope: LineScope, part: TaxedPart, entry: Entry, reclaims: boole
       component: component.id,
       account: component.account,
       outputAccount: code.selfAssessed ? code.outputAccount! : null,
+      gross,
+      given,
       net,
       tax,
       recoverable: back,

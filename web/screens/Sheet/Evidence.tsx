@@ -211,6 +211,7 @@ const FOCUS: Record<TieKind, Field | 'taxes'> = {
   rate: 'currency',
   duplicate: 'merchant',
   card: 'amount',
+  plan: 'amount',
   limit: 'amount',
   coding: 'amount',
   budget: 'amount',

@@ -6,8 +6,6 @@ import { decimalToFraction } from '../../../numbers/decimal.ts';
 import { compare, fraction, plus, ONE, times, type Fraction } from '../../../numbers/fraction.ts';
 import { roundHalfAway } from '../../../numbers/roundHalfAway.ts';
 import type { Judged } from '../policy.types.ts';
-import { referenceConverter } from '../../currency/converter.ts';
-import { rateDateOf } from '../../rateDateOf.ts';
 import { convertPart, partsUnder, placeOf, unknownOf, verdictOf, type LimitedPart } from './scope.ts';
 
 /** Parts counted together against a cap, and over how many units (nights, heads) it is allowed. */
@@ -90,42 +88,4 @@ export function judgeNear(open: OpenCase, limit: LimitOf<'near'>, all: readonly 
     return [verdictOf(limit, { line: line.id, item: null }, outcome)];
   });
   return unknown ? [...broken, unknownOf(limit, placeOf(unknown), limit.cap)] : broken;
-}
-
-/** Actual cost of a category above its estimate by more than a percentage and more than an amount, both together. */
-export function judgeEstimate(open: OpenCase, limit: LimitOf<'estimate'>, all: readonly LimitedPart[]): Judged[] {
-  const { plan } = open.case.claim;
-  const parts = partsUnder(limit, all);
-  return (plan?.estimates ?? []).flatMap((estimate) => {
-    const own = parts.filter((part) => part.category === estimate.category);
-    const last = own.at(-1);
-    if (!last) return [];
-    const actual = sumKnown(own.map((part) => convertPart(open, part, estimate.currency)));
-    const least = thresholdOf(open, limit, last, estimate.currency);
-    if (actual === null || least === null) return [unknownOf(limit, placeOf(last), estimate)];
-    const planned = toMinor(estimate.amount, estimate.currency);
-    const more = actual - planned;
-    const percent = decimalToFraction(limit.percent);
-    const abovePercent = fraction(more * 100n * percent.d, 1n).n > planned * percent.n;
-    const outcome = {
-      kept: !(abovePercent && more > least),
-      subject: estimate.category,
-      actual: fromMinor(actual, estimate.currency),
-      allowed: estimate.amount,
-      unit: estimate.currency,
-      difference: more > 0n ? fromMinor(more, estimate.currency) : null,
-    };
-    return [verdictOf(limit, placeOf(last), outcome)];
-  });
-}
-
-/** The amount of a limit on estimates in the currency of an estimate, by the rate of the last of its lines. */
-function thresholdOf(
-  open: OpenCase,
-  { amount }: LimitOf<'estimate'>,
-  { line }: LimitedPart,
-  to: string,
-): bigint | null {
-  const minor = toMinor(amount.amount, amount.currency);
-  return referenceConverter(open.rates, amount.currency, to, rateDateOf(open, line)).convert(minor);
 }

@@ -1,5 +1,5 @@
 import type { OpenCase } from '../../figures.types.ts';
-import { daysBetween, holdsOn, weekday } from '../../../numbers/isoDate.ts';
+import { daysBetween, weekday } from '../../../numbers/isoDate.ts';
 import type { Line } from '../../../documents/case.schema.ts';
 import type { LimitOf } from '../../../documents/rules.schema.ts';
 import { fromMinor, magnitude, sumKnown, toMinor } from '../../../numbers/amount.ts';
@@ -61,16 +61,23 @@ export function judgeWeekend(limit: LimitOf<'weekend'>, all: readonly LimitedPar
     );
 }
 
-/** Cost for which the policy asks for an approved plan; above an amount when one is given (ledger value of the claim's parts). */
+/**
+ * Cost for which the policy asks for an approved plan; above an amount when one is given (of the claim's parts together).
+ * With a plan, each of its lines names the estimate it is the cost of.
+ */
 export function judgePlan(open: OpenCase, limit: LimitOf<'plan'>, all: readonly LimitedPart[]): Judged[] {
+  const { plan } = open.case.claim;
   const parts = partsUnder(limit, all);
-  if (parts.length === 0 || !holdsOn(limit, parts[0]!.line.date)) return [];
+  if (parts.length === 0) return [];
   if (limit.above) {
     const total = sumKnown(parts.map((part) => convertPart(open, part, limit.above!.currency)));
-    if (total === null) return open.case.claim.plan ? [] : [unknownOf(limit, { line: null, item: null }, limit.above)];
+    if (total === null) return plan ? [] : [unknownOf(limit, { line: null, item: null }, limit.above)];
     if (total <= toMinor(limit.above.amount, limit.above.currency)) return [];
   }
-  return [verdictOf(limit, { line: null, item: null }, { kept: open.case.claim.plan != null, subject: 'plan' })];
+  if (!plan) return [verdictOf(limit, { line: null, item: null }, { kept: false, subject: 'plan was approved' })];
+  return linesUnder(limit, all).map((line) =>
+    verdictOf(limit, at(line), { kept: line.estimate != null, subject: `estimate of plan ${plan.number} is named` }),
+  );
 }
 
 /** Descriptions no longer than the ledger takes; counted in characters as people see them (code points). */

@@ -60,8 +60,7 @@ const DEFAULTS: Record<Limit['kind'], string> = {
   age: 'The line is {actual} days older than its submission; {allowed} are allowed.',
   weekend: 'The line is dated on a {subject}.',
   near: '{actual} charges {subject} just under {allowed} {unit}: check whether one purchase was broken up.',
-  estimate: '{actual} {unit} for {subject} exceeds the estimate of {allowed} {unit} by {difference}.',
-  plan: 'There is no approved plan, which the policy asks for here.',
+  plan: 'No {subject}, which the policy asks for here.',
   text: 'The description has {actual} characters; the ledger takes {allowed}. Shorten it.',
 };
 
@@ -72,7 +71,6 @@ const SHORT: Record<Limit['kind'], string> = {
   age: 'too old',
   weekend: 'weekend',
   near: 'several',
-  estimate: 'above',
   plan: 'no plan',
   text: 'too long',
 };
@@ -90,7 +88,7 @@ export const unknownOf = (
   { amount, currency }: { amount: string; currency: string },
 ): Judged => ({
   rule: limit.id,
-  kind: 'limit',
+  kind: limit.kind === 'plan' ? 'plan' : 'limit',
   severity: 'ask',
   ...at,
   kept: false,
@@ -117,7 +115,7 @@ export function verdictOf(limit: Limit, at: { line: string | null; item: string 
   );
   return {
     rule: limit.id,
-    kind: 'limit',
+    kind: limit.kind === 'plan' ? 'plan' : 'limit',
     severity: limit.severity,
     ...at,
     ...facts,
