@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { FINANCE, type ActRule, type Lifecycle, type Role } from '../core/workflow/lifecycle.types.ts';
+import { FINANCE, type Role } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
 import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
 import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
@@ -9,53 +9,13 @@ import * as gather from './gather.ts';
 import * as journals from './journals.ts';
 import * as periods from './periods.ts';
 import { nothing } from './primitives.ts';
+import { route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
 import * as setup from './setup.ts';
 import * as statements from './statements.ts';
 
-/** Everybody, whoever signed in or acts by a token, only a person who signed in, or who holds one of some roles. */
-export type Who = 'anybody' | 'signed in' | 'in person' | readonly Role[];
-
 const GATHERERS: readonly Role[] = ['claimant', 'preparer'];
-/** An act of a lifecycle as an address does it: who may try it, and what is judged where the record is locked. */
-interface Doing {
-  who: Who;
-  does: { kind: string; act: string; rule: ActRule<string> };
-}
-/** Who may try: holders of a role that some way of the act needs; everybody where a relation alone opens one. */
-function whoMay<A extends string>({ kind, acts }: Lifecycle<string, A>, act: A): Doing {
-  const rule: ActRule<string> = acts[act];
-  const open = rule.ways.some((w) => w.roles.length === 0);
-  const who = open ? 'signed in' : [...new Set(rule.ways.flatMap((w) => w.roles))];
-  return { who, does: { kind, act, rule } };
-}
 
-/** One address of the server: what it takes and what it answers. `answer: null` is a file or a stream, named by its type. */
-export interface RouteContract {
-  method: 'get' | 'post' | 'put' | 'delete';
-  path: string;
-  /** Who passes; relations to the record are judged where it is locked. */
-  who: Who;
-  /** The act that is done there, where it is one on a single record. */
-  does?: Doing['does'];
-  says: string;
-  query?: z.ZodType;
-  body?: z.ZodType | 'file';
-  answer: z.ZodType | null;
-  type?: string;
-  status?: number;
-}
-
-type Rest = Omit<RouteContract, 'method' | 'path' | 'who' | 'does' | 'says' | 'answer'>;
-const route = (
-  method: RouteContract['method'],
-  path: string,
-  who: Who | Doing,
-  says: string,
-  answer: z.ZodType | null,
-  rest: Rest = {},
-): RouteContract => ({ method, path, ...(isDoing(who) ? who : { who }), says, answer, ...rest });
-const isDoing = (who: Who | Doing): who is Doing => typeof who === 'object' && 'does' in who;
 /** An act on a claim, named as in the lifecycle; it answers with the claim as it is afterwards. */
 const act = (name: ClaimAct, body: z.ZodType): RouteContract =>
   route(

@@ -2,10 +2,10 @@ import { mergeCoding, takeAccount } from '../figures/coding/mergeCoding.ts';
 import { lineConverter } from '../figures/currency/converter.ts';
 import { finding } from '../documents/finding.ts';
 import type { Coding, Item, Line } from '../documents/case.schema.ts';
-import { fromMinor, minorPerMajor, toMinor } from '../numbers/amount.ts';
+import { fromMinor, toMinor } from '../numbers/amount.ts';
 import { decimalToFraction, fractionToDecimal } from '../numbers/decimal.ts';
 import { compare, fraction, minus, ONE, over, times } from '../numbers/fraction.ts';
-import { roundHalfAway } from '../numbers/roundHalfAway.ts';
+import { computedAmounts } from '../figures/computed/computedAmounts.ts';
 import { piecesOf, type Piece } from '../figures/cut/piecesOf.ts';
 import { sharesOf } from '../figures/split/sharesOf.ts';
 import { taxOfPart } from '../figures/tax/taxOfPart.ts';
@@ -26,7 +26,7 @@ export function assessLine(open: OpenCase, line: Line): LineFigures {
   if (left !== 0n)
     scope.findings.push(finding('items-off', place(line), { difference: fromMinor(left, line.currency) }));
   const pieces = piecesOf(line);
-  checkQuantities(scope);
+  checkComputed(scope);
   noteCuts(scope, pieces);
   const amount = amountOf(line, claimed, pieces);
   return {
@@ -100,19 +100,19 @@ function checkOwnRate({ open, entity, line, findings }: LineScope, value: string
   findings.push(finding('rate-off', place(line), { ...numbers, ...shown, difference: percent }));
 }
 
-/** Where an amount is count × unit price, that it is (rule 29); figures go on from the amount given. */
-function checkQuantities({ line, findings }: LineScope): void {
-  const { currency } = line;
-  for (const source of [line, ...(line.items ?? [])]) {
-    if (!source.quantity) continue;
-    const { count, unitPrice } = source.quantity;
-    const exact = times(decimalToFraction(count), decimalToFraction(unitPrice));
-    const computed = roundHalfAway(exact.n * minorPerMajor(currency), exact.d);
+/** Where an amount is computed from other facts, that it is (rules 27 to 29); figures go on from the amount given. */
+function checkComputed({ open, line, findings }: LineScope): void {
+  const { currency, date } = line;
+  for (const { item, computed, from } of computedAmounts(open, line)) {
+    const where = { line: line.id, item };
+    if (computed === null) {
+      findings.push(finding('computed-missing', where, { currency, date, from }));
+      continue;
+    }
+    const source = line.items?.find((i) => i.id === item) ?? line;
     const off = toMinor(source.amount, currency) - computed;
-    if (off === 0n) continue;
-    const numbers = { count, unitPrice, currency, computed: fromMinor(computed, currency) };
-    const where = { line: line.id, item: source === line ? null : source.id };
-    findings.push(finding('computed-off', where, { ...numbers, difference: fromMinor(off, currency) }));
+    const numbers = { from, currency, computed: fromMinor(computed, currency), difference: fromMinor(off, currency) };
+    if (off !== 0n) findings.push(finding('computed-off', where, numbers));
   }
 }
 

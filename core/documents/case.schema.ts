@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { allowanceRateSchema, journeySchema, mileageRateSchema, stayDaySchema } from './allowance.schema.ts';
 import { codingRuleSchema, dimensionSchema, limitSchema } from './rules.schema.ts';
 import {
   amount,
@@ -85,6 +86,8 @@ const line = z.strictObject({
   /** The estimate of the claim's plan that the line is the actual cost of. */
   estimate: id.nullish(),
   quantity: quantity.nullish(),
+  journey: journeySchema.nullish(),
+  stay: z.array(stayDaySchema).min(1).max(400).nullish(),
   cut: cut.nullish(),
 });
 
@@ -195,6 +198,8 @@ export const bookSchema = z.strictObject({
   dimensions: z.array(dimensionSchema).max(MOST_DIMENSIONS).nullish(),
   codingRules: z.array(codingRuleSchema).max(1000).nullish(),
   limits: z.array(limitSchema).max(1000).nullish(),
+  mileageRates: z.array(mileageRateSchema).max(1000).nullish(),
+  allowanceRates: z.array(allowanceRateSchema).max(5000).nullish(),
 });
 
 export const caseSchema = z.strictObject({

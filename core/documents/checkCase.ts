@@ -29,6 +29,7 @@ function checkBook({ book }: Case, report: Report): void {
   checkDated(book.limits ?? [], (r) => r.id, ['book', 'limits'], report);
   checkDated(book.codingRules ?? [], (r) => r.id, ['book', 'codingRules'], report);
   checkQuotes(book.rates, report);
+  checkAllowances(book, report);
   book.entities.forEach(({ planTolerance, currency }, i) => {
     if (planTolerance?.amount != null)
       checkAmount(planTolerance.amount, currency, ['book', 'entities', i, 'planTolerance', 'amount'], report);
@@ -68,6 +69,17 @@ function checkQuotes(rates: Case['book']['rates'], report: Report): void {
     if (from === to) report(['book', 'rates', i, 'to'], 'is the same currency as from');
     if (seen.has(key)) report(['book', 'rates', i], `there are two quotes for ${key}`);
     seen.add(key);
+  });
+}
+
+/** Amounts of a day are amounts of their currency; those of a distance may be finer. */
+function checkAllowances({ allowanceRates }: Case['book'], report: Report): void {
+  allowanceRates?.forEach(({ currency, full, taxFree, meals }, i) => {
+    const path = ['book', 'allowanceRates', i];
+    checkAmount(full, currency, [...path, 'full'], report);
+    if (taxFree != null) checkAmount(taxFree, currency, [...path, 'taxFree'], report);
+    for (const [meal, off] of Object.entries(meals ?? {}))
+      if (off && 'amount' in off) checkAmount(off.amount, currency, [...path, 'meals', meal, 'amount'], report);
   });
 }
 
@@ -163,6 +175,9 @@ function checkLine({ claim }: Case, entity: Entity, line: Line, path: (string | 
   if (entity.rateDate === 'submitted' && !claim.submittedOn)
     report(['claim', 'submittedOn'], "is missing: the entity's rates are those of that date");
   checkRate(claim.currency, line, [...path, 'rate'], report);
+  const computed = (['quantity', 'journey', 'stay'] as const).filter((field) => line[field] != null);
+  if (computed[1])
+    report([...path, computed[1]], `an amount is computed from one thing, and this line has a ${computed[0]}`);
   if (line.items?.length) checkItems(line, path, report);
 }
 

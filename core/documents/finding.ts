@@ -65,7 +65,11 @@ const WORDS = {
   'items-off': ['stop', 'The items leave {difference} of the line. Change them until nothing is left.'],
   'computed-off': [
     'stop',
-    'The amount is {difference} from {count} × {unitPrice} {currency}, which is {computed}. Correct the one that is wrong.',
+    'The amount is {difference} from what {from} come to, {computed} {currency}. Correct the one that is wrong.',
+  ],
+  'computed-missing': [
+    'stop',
+    'There is no rate in {currency} for {from} on {date}. Have it entered, or correct what the amount is computed from.',
   ],
   'plan-over': [
     'ask',

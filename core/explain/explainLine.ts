@@ -5,10 +5,11 @@ import { entityOn, openCase } from '../figures/openCase.ts';
 import { lineConverter, type Converter } from '../figures/currency/converter.ts';
 import type { Case, Item, Line, Split, TaxEntry } from '../documents/case.schema.ts';
 import { fromMinor, minorPerMajor, toMinor } from '../numbers/amount.ts';
-import { decimalToFraction, fractionToDecimal } from '../numbers/decimal.ts';
+import { fractionToDecimal } from '../numbers/decimal.ts';
 import { fraction, plus, ONE, times, type Fraction } from '../numbers/fraction.ts';
 import { splitWeights } from '../figures/split/splitWeights.ts';
 import { componentsOf } from '../figures/tax/taxEntry.ts';
+import { explainSource } from './explainComputed.ts';
 import type { ExplainedRate, Explanation } from './explain.types.ts';
 
 const PLACES = 12;
@@ -26,43 +27,10 @@ export function explainLine(document: Case, lineId: string): Explanation[] | und
   const open = openCase(document);
   const figures = assessLine(open, line);
   return [
-    ...[line, ...(line.items ?? [])].flatMap((source) => explainSource(line, source)),
+    ...[line, ...(line.items ?? [])].flatMap((source) => explainSource(open, line, source)),
     ...explainAmounts(open, line, figures),
     ...figures.parts.flatMap((part, index) => explainPart(open, figures, part, index)),
   ];
-}
-
-/** What the amount of a line or item was computed from, and what finance let stand of it. */
-function explainSource(line: Line, source: Line | Item): Explanation[] {
-  const { currency } = line;
-  const common = { line: line.id, item: source === line ? null : source.id, share: null, rates: [], currency };
-  const { quantity, cut } = source;
-  return [
-    ...(quantity ? [explainQuantity(quantity, source.amount, common)] : []),
-    ...(cut
-      ? [
-          {
-            ...common,
-            figure: 'allowed',
-            rule: '31',
-            inputs: { claimed: source.amount, cut: cut.amount, reason: cut.reason },
-            formula: line.paidBy === 'card' ? 'claimed − cut; what is cut is private' : 'claimed − cut',
-            exact: null,
-            result: fromMinor(toMinor(source.amount, currency) - toMinor(cut.amount, currency), currency),
-          },
-        ]
-      : []),
-  ];
-}
-
-function explainQuantity(
-  { count, unitPrice }: NonNullable<Line['quantity']>,
-  result: string,
-  common: Pick<Explanation, 'line' | 'item' | 'share' | 'rates' | 'currency'>,
-): Explanation {
-  const exact = show(times(decimalToFraction(count), decimalToFraction(unitPrice)));
-  const inputs = { count, 'unit price': unitPrice };
-  return { ...common, figure: 'amount', rule: '29', inputs, formula: 'count × unit price', exact, result };
 }
 
 function explainAmounts(open: OpenCase, line: Line, figures: LineFigures): Explanation[] {

@@ -2,7 +2,8 @@ import type { z } from 'zod';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { SETUP_KINDS, SETUP_ROWS } from '../../contract/setup.ts';
 import { limitSchema } from '../../core/documents/rules.schema.ts';
-import { ROUTES, type RouteContract } from '../../contract/routes.ts';
+import type { RouteContract } from '../../contract/route.ts';
+import { ROUTES } from '../../contract/routes.ts';
 import { cookiesOf, startApi, type TestApi } from '../fixtures/startApi.ts';
 import { NASTY, NASTY_PARTS, pathsOf, sampleOf, withAt } from './nasty.ts';
 

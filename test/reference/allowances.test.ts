@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { dailyAllowance, type AllowanceDay, type AllowanceRate } from '../../core/figures/allowance/dailyAllowance.ts';
-import { mileage, type MileageRate, type Tier } from '../../core/figures/allowance/mileage.ts';
+import type { AllowanceRate, MileageRate, StayDay, Tier } from '../../core/documents/allowance.schema.ts';
+import { dailyAllowance } from '../../core/figures/allowance/dailyAllowance.ts';
+import { mileage } from '../../core/figures/allowance/mileage.ts';
 
 const drive = (distance: string, tiers: Tier[], currency: string, date = '2025-05-01', from?: string) => {
   const rate: MileageRate = { vehicle: 'v', currency, unit: 'mile', tiers, from: from ?? null };
@@ -76,7 +77,7 @@ describe('US per diem', () => {
       dinner: { amount: `${dinner}.00` },
     },
   });
-  const days = (...list: Partial<AllowanceDay>[]) =>
+  const days = (...list: Partial<StayDay>[]) =>
     list.map((d, i) => ({ date: `2025-05-0${i + 1}`, country: 'US', ...d }));
   it.each(table)('%s a day: %s, %s, %s and %s; first and last day %s', (...row) => {
     const [full, breakfast, lunch, dinner, incidentals, edge] = row;
@@ -87,7 +88,7 @@ describe('US per diem', () => {
     expect(result.days.map((d) => d.amount)).toEqual([edge, `${full}.00`, `${incidentals}.00`]);
   });
   it('three days at 68 are 170.00; with lunch provided on the middle day 151.00 (own numbers)', () => {
-    const total = (middle: Partial<AllowanceDay>) =>
+    const total = (middle: Partial<StayDay>) =>
       dailyAllowance(days({ edge: true }, middle, { edge: true }), [rateOf(table[0]!)]).days.reduce(
         (a, d) => a + Number(d.amount) * 100,
         0,
@@ -105,7 +106,7 @@ describe('German meal allowance', () => {
     edge: '50',
     meals: { breakfast: { percent: '20' }, lunch: { percent: '40' }, dinner: { percent: '40' } },
   };
-  const day = (fields: Partial<AllowanceDay>) =>
+  const day = (fields: Partial<StayDay>) =>
     dailyAllowance([{ date: '2025-05-01', country: 'DE', ...fields }], [rate]).days[0]!.amount;
   it.each([
     [{}, '28.00'],
@@ -115,7 +116,7 @@ describe('German meal allowance', () => {
     [{ edge: true, provided: ['dinner'] }, '2.80'],
     [{ edge: true, provided: ['lunch', 'dinner'] }, '0.00'],
     [{ provided: ['breakfast', 'lunch', 'dinner'] }, '0.00'],
-  ] as [Partial<AllowanceDay>, string][])('%j', (fields, amount) => {
+  ] as [Partial<StayDay>, string][])('%j', (fields, amount) => {
     expect(day(fields)).toBe(amount);
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { dailyAllowance, type AllowanceRate } from './dailyAllowance.ts';
-import { mileage, type MileageRate } from './mileage.ts';
+import type { AllowanceRate, MileageRate } from '../../documents/allowance.schema.ts';
+import { dailyAllowance } from './dailyAllowance.ts';
+import { mileage } from './mileage.ts';
 
 const car: MileageRate = {
   vehicle: 'car',

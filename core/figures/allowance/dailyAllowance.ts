@@ -1,37 +1,10 @@
-import { holdsOn, type Dated } from '../../numbers/isoDate.ts';
+import type { AllowanceRate, MealReduction, StayDay } from '../../documents/allowance.schema.ts';
+import { holdsOn } from '../../numbers/isoDate.ts';
 import { fromMinor, minorPerMajor, toMinor } from '../../numbers/amount.ts';
 import { decimalToFraction } from '../../numbers/decimal.ts';
 import { compare, fraction, minus, times, ZERO, type Fraction } from '../../numbers/fraction.ts';
 import { roundHalfAway } from '../../numbers/roundHalfAway.ts';
 
-export type Meal = 'breakfast' | 'lunch' | 'dinner';
-/** What a provided meal takes off: an amount, or a percent of the full day's rate. */
-export type MealReduction = { amount: string } | { percent: string };
-
-/** The daily allowance of a country, or a place in it, between two dates. */
-export interface AllowanceRate extends Dated {
-  country: string;
-  place?: string | null;
-  currency: string;
-  full: string;
-  /** First and last day: a percent of the full rate … */
-  edge?: string | null;
-  /** … or by hours away: the band with the most hours reached. */
-  bands?: { hours: number; percent: string }[] | null;
-  meals?: Partial<Record<Meal, MealReduction>> | null;
-  /** What is free of income tax on a full day; all of it when missing. */
-  taxFree?: string | null;
-}
-export interface AllowanceDay {
-  date: string;
-  country: string;
-  place?: string | null;
-  /** The first or last day of the trip, or a trip of one day. */
-  edge?: boolean;
-  hours?: number;
-  private?: boolean;
-  provided?: Meal[];
-}
 /** Amounts are decimal strings; a day without a rate has null. */
 export interface AllowanceResult {
   days: { date: string; currency: string | null; amount: string | null; taxable: string | null }[];
@@ -42,16 +15,16 @@ export interface AllowanceResult {
  * rounded once a day; nothing on private days. A place's own rate goes before its country's.
  * Three days at 68 with 75 % at the edges → 51.00, 68.00, 51.00; lunch (19) provided on the middle day → 49.00.
  */
-export function dailyAllowance(days: readonly AllowanceDay[], rates: readonly AllowanceRate[]): AllowanceResult {
+export function dailyAllowance(days: readonly StayDay[], rates: readonly AllowanceRate[]): AllowanceResult {
   return { days: days.map((day) => allowanceOf(day, rateOf(day, rates))) };
 }
 
-function rateOf(day: AllowanceDay, rates: readonly AllowanceRate[]): AllowanceRate | undefined {
+function rateOf(day: StayDay, rates: readonly AllowanceRate[]): AllowanceRate | undefined {
   const held = rates.filter((r) => r.country === day.country && holdsOn(r, day.date));
   return held.find((r) => r.place && r.place === day.place) ?? held.find((r) => !r.place);
 }
 
-function allowanceOf(day: AllowanceDay, rate: AllowanceRate | undefined) {
+function allowanceOf(day: StayDay, rate: AllowanceRate | undefined) {
   if (!rate) return { date: day.date, currency: null, amount: null, taxable: null };
   const amount = day.private ? 0n : dayAmount(day, rate, rate.full);
   const free = rate.taxFree == null || day.private ? amount : dayAmount(day, rate, rate.taxFree);
@@ -65,7 +38,7 @@ function allowanceOf(day: AllowanceDay, rate: AllowanceRate | undefined) {
 }
 
 /** Minor units of one day. The reduction for a meal in percent is of the full day's rate, even on the first and last day. */
-function dayAmount(day: AllowanceDay, rate: AllowanceRate, fullRate: string): bigint {
+function dayAmount(day: StayDay, rate: AllowanceRate, fullRate: string): bigint {
   const full = fraction(toMinor(fullRate, rate.currency));
   const share = day.edge ? times(full, hundredth(edgePercent(day, rate))) : full;
   const taken = (day.provided ?? []).reduce(
@@ -75,7 +48,7 @@ function dayAmount(day: AllowanceDay, rate: AllowanceRate, fullRate: string): bi
   return compare(taken, ZERO) < 0 ? 0n : roundHalfAway(taken.n, taken.d);
 }
 
-function edgePercent(day: AllowanceDay, rate: AllowanceRate): string {
+function edgePercent(day: StayDay, rate: AllowanceRate): string {
   if (!rate.bands) return rate.edge ?? '100';
   const reached = rate.bands.filter((band) => (day.hours ?? 0) >= band.hours).sort((a, b) => b.hours - a.hours);
   return reached[0]?.percent ?? '0';

@@ -1,38 +1,10 @@
-import { holdsOn, type Dated } from '../../numbers/isoDate.ts';
+import type { DistanceUnit, Journey, MileageRate, Tier } from '../../documents/allowance.schema.ts';
+import { holdsOn } from '../../numbers/isoDate.ts';
 import { fromMinor, minorPerMajor } from '../../numbers/amount.ts';
 import { decimalToFraction, fractionToDecimal } from '../../numbers/decimal.ts';
 import { compare, fraction, minus, over, plus, times, ZERO, type Fraction } from '../../numbers/fraction.ts';
 import { roundHalfAway } from '../../numbers/roundHalfAway.ts';
 
-export type DistanceUnit = 'km' | 'mile';
-
-/** A rate up to a cumulative distance of the person's tax year; the last tier has no end. Amounts per unit of distance. */
-export interface Tier {
-  upTo: string | null;
-  rate: string;
-}
-/** The rates of a vehicle between two dates. */
-export interface MileageRate extends Dated {
-  vehicle: string;
-  currency: string;
-  unit: DistanceUnit;
-  tiers: Tier[];
-  /** Supplement per passenger and unit of distance. */
-  passenger?: string | null;
-  /** The part of each unit that is fuel: tax is computed on it alone. */
-  fuel?: string | null;
-  /** What is free of income tax, by tiers of its own; all of it when missing. */
-  taxFree?: Tier[] | null;
-}
-export interface Journey {
-  date: string;
-  vehicle: string;
-  distance: string;
-  unit: DistanceUnit;
-  passengers?: number;
-  /** Distance of the tax year before this journey, in the journey's unit. */
-  before?: string;
-}
 /** Amounts are decimal strings of `currency`; distances are in the rate's unit. */
 export interface MileageResult {
   currency: string;
@@ -52,7 +24,7 @@ const KM_PER_MILE = fraction(1609344n, 1000000n);
  * a tier is cut at it) plus the passengers' supplement, rounded once. 12,000 miles at 0.45 to 10,000 and 0.25 beyond → 5000.00.
  * Null when no rate of the vehicle holds on the date.
  */
-export function mileage(journey: Journey, rates: readonly MileageRate[]): MileageResult | null {
+export function mileage(journey: Journey & { date: string }, rates: readonly MileageRate[]): MileageResult | null {
   const rate = rates.find((r) => r.vehicle === journey.vehicle && holdsOn(r, journey.date));
   if (!rate) return null;
   const distance = inUnit(decimalToFraction(journey.distance), journey.unit, rate.unit);

@@ -1,7 +1,7 @@
 import type { Figure, LineScope, ShareFigures, TaxFigures } from '../figures.types.ts';
 import { finding, type Place } from '../../documents/finding.ts';
 import type { Coding, Split } from '../../documents/case.schema.ts';
-import { reclaim, recoveryOf, sumOf, type Spread } from '../tax/recoveryByCoding.ts';
+import { reclaim, recoveryOf, sumOf, type Spread } from './recoveryByCoding.ts';
 import { apportioner } from './apportion.ts';
 import { splitWeights } from './splitWeights.ts';
 

@@ -1,5 +1,6 @@
 import { Router, type Request, type RequestHandler } from 'express';
-import { ROUTES, type Who } from '../../../contract/routes.ts';
+import type { Who } from '../../../contract/route.ts';
+import { ROUTES } from '../../../contract/routes.ts';
 import { hasAny } from '../context.ts';
 import { actorOf } from './guards.ts';
 import { Refused } from './refusal.ts';

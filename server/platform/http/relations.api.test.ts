@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { z } from 'zod';
-import { ROUTES, type RouteContract } from '../../../contract/routes.ts';
+import type { RouteContract } from '../../../contract/route.ts';
+import { ROUTES } from '../../../contract/routes.ts';
 import { FINANCE, ROLES } from '../../../core/workflow/lifecycle.types.ts';
 import { CLAIM_STATES, type ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import { audienceFor, VIEWERS, type Viewer } from '../../../core/workflow/viewers.ts';
