@@ -103,18 +103,6 @@ export const unpairSchema = z.strictObject({
   lines: z.array(lineRef).min(1).max(500),
   what: z.enum(['charge', 'receipt']),
 });
-export const lineSchema = z.strictObject({
-  revision,
-  set: z.strictObject({
-    category: parts.id.optional(),
-    description: z.string().max(300).nullable().optional(),
-    date: date.optional(),
-    merchant: z.string().trim().max(140).nullable().optional(),
-    amount: z.strictObject({ amount: parts.amount, currency: parts.currency }).optional(),
-    items: z.array(parts.item).max(40).optional(),
-  }),
-});
-
 const tax = z.object({ rate: z.string().nullable(), base: figure.optional(), tax: figure.optional() });
 const confirmed = z.object({
   amount: z.string(),
@@ -278,7 +266,6 @@ export type Confirmation = z.infer<typeof confirmSchema>;
 export type Take = z.infer<typeof takeSchema>;
 export type PairRequest = z.infer<typeof pairSchema>;
 export type UnpairRequest = z.infer<typeof unpairSchema>;
-export type LineEdit = z.infer<typeof lineSchema>;
 export type Page = z.infer<typeof page>;
 export type Confirmed = z.infer<typeof confirmed>;
 export type GatheredReceipt = z.infer<typeof receipt>;

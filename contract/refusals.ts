@@ -76,6 +76,7 @@ export const REFUSALS = {
     409,
     'This paper is part of a claim under review, so what was read of it stays as it is. Type what it shows.',
   ],
+  'order-other': [409, 'The order does not name the lines that are on the claim now. Load it again.'],
   'items-left': [422, 'The items of line {line} leave {left} of it. Change them until nothing is left, then submit.'],
   'receipt-unconfirmed': [
     422,

@@ -5,6 +5,7 @@ import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecyc
 import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
 import { chartAnswer } from './chart.ts';
 import * as claims from './claims.ts';
+import * as drafts from './drafts.ts';
 import * as gather from './gather.ts';
 import * as journals from './journals.ts';
 import * as periods from './periods.ts';
@@ -26,6 +27,10 @@ const act = (name: ClaimAct, body: z.ZodType): RouteContract =>
     claims.claimAnswer,
     { body },
   );
+
+/** An act on a claim in preparation; it answers with the claim as it is afterwards. */
+const draft = (method: 'put' | 'post', path: string, name: ClaimAct, says: string, body: z.ZodType): RouteContract =>
+  route(method, path, whoMay(claimLifecycle, name), says, claims.claimAnswer, { body });
 
 /** Every address under /api. */
 export const ROUTES: readonly RouteContract[] = [
@@ -114,20 +119,18 @@ export const ROUTES: readonly RouteContract[] = [
     status: 201,
   }),
 
+  route('post', '/drafts', whoMay(claimLifecycle, 'begin'), 'Begins a claim.', drafts.begunAnswer, {
+    body: drafts.beginSchema,
+    status: 201,
+  }),
+  draft('put', '/drafts/:number', 'edit', 'Changes the header of a claim in preparation.', drafts.headerSchema),
+  draft('post', '/drafts/:number/lines', 'write', 'Writes lines.', drafts.newLinesSchema),
+  draft('put', '/drafts/:number/order', 'edit', 'Puts the lines in another order.', drafts.orderSchema),
   route('post', '/drafts/lines', GATHERERS, 'Makes lines of receipts and charges.', gather.takenAnswer, {
     body: gather.takeSchema,
     status: 201,
   }),
-  route(
-    'put',
-    '/drafts/:number/lines/:line',
-    whoMay(claimLifecycle, 'edit'),
-    'Changes a line in preparation.',
-    claims.claimAnswer,
-    {
-      body: gather.lineSchema,
-    },
-  ),
+  draft('put', '/drafts/:number/lines/:line', 'edit', 'Changes a line in preparation.', drafts.lineSchema),
   route(
     'delete',
     '/drafts/:number/lines/:line',

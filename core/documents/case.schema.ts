@@ -221,6 +221,7 @@ export const parts = {
   taxEntry,
   split,
   item,
+  quantity,
   rate,
   receipt,
   component,

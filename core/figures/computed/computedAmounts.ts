@@ -1,5 +1,5 @@
 import type { Item, Line } from '../../documents/case.schema.ts';
-import { minorPerMajor, sumKnown, toMinor } from '../../numbers/amount.ts';
+import { fromMinor, minorPerMajor, sumKnown, toMinor } from '../../numbers/amount.ts';
 import { decimalToFraction } from '../../numbers/decimal.ts';
 import { times } from '../../numbers/fraction.ts';
 import { roundHalfAway } from '../../numbers/roundHalfAway.ts';
@@ -14,6 +14,15 @@ export interface ComputedAmount {
   computed: bigint | null;
   /** What it is computed from, in words: "3 × 33.50", "120 km by car". */
   from: string;
+}
+
+/**
+ * Count × unit price as an amount of a currency, rounded once. Example: {count: "3", unitPrice: "33.333333"}, "EUR" →
+ * "100.00".
+ */
+export function quantityAmount({ count, unitPrice }: NonNullable<Line['quantity']>, currency: string): string {
+  const exact = times(decimalToFraction(count), decimalToFraction(unitPrice));
+  return fromMinor(roundHalfAway(exact.n * minorPerMajor(currency), exact.d), currency);
 }
 
 type Source = Pick<Line | Item, 'quantity'> & Partial<Pick<Line, 'journey' | 'stay'>>;
@@ -33,9 +42,10 @@ export function computedAmounts(open: OpenCase, line: Line): ComputedAmount[] {
 function computedOf({ case: { book } }: OpenCase, line: Line, source: Source): Omit<ComputedAmount, 'item'> | null {
   const { quantity, journey, stay } = source;
   if (quantity) {
-    const exact = times(decimalToFraction(quantity.count), decimalToFraction(quantity.unitPrice));
-    const computed = roundHalfAway(exact.n * minorPerMajor(line.currency), exact.d);
-    return { computed, from: `${quantity.count} × ${quantity.unitPrice}` };
+    return {
+      computed: toMinor(quantityAmount(quantity, line.currency), line.currency),
+      from: `${quantity.count} × ${quantity.unitPrice}`,
+    };
   }
   if (journey) {
     const found = mileage({ ...journey, date: line.date }, book.mileageRates ?? []);

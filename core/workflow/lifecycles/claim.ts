@@ -42,6 +42,7 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
   begin: act({ event: 'drafted', ways: [way(null, 'draft', { roles: ['claimant', 'preparer'] })] }),
   gather: prepare('gathered', 'remove'),
   edit: prepare('edited', 'edit'),
+  write: prepare('lines written', 'remove'),
   remove: prepare('line removed'),
   pair: prepare('paired', 'unpair'),
   unpair: prepare('unpaired', 'pair'),

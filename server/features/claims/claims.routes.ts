@@ -19,8 +19,17 @@ import type { SeenClaim } from '../../records/claims/claimStore.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, param } from '../../platform/http/guards.ts';
-import { lineSchema, seenQuery } from '../../../contract/gather.ts';
-import { editLine, removeLine } from './lines.service.ts';
+import {
+  begunAnswer,
+  beginSchema,
+  headerSchema,
+  lineSchema,
+  newLinesSchema,
+  orderSchema,
+} from '../../../contract/drafts.ts';
+import { seenQuery } from '../../../contract/gather.ts';
+import { beginDraft, editHeader, orderLines } from './drafts.service.ts';
+import { editLine, removeLine, writeLines } from './lines.service.ts';
 import { viewOwnClaims, viewQueue } from './lists.service.ts';
 import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
 import {
@@ -72,6 +81,21 @@ export function claimRoutes(context: Context): Router {
       run(context, actor, { number, ...checked(reasonedSchema, req.body) }),
     );
 
+  router.post('/drafts', async (req, res) => {
+    answer(res, begunAnswer, await beginDraft(context, actorOf(req), checked(beginSchema, req.body)), 201);
+  });
+  act('put', '/drafts/:number', 'edit', (actor, number, req) => {
+    const { revision, set } = checked(headerSchema, req.body);
+    return editHeader(context, actor, { number, revision }, set);
+  });
+  act('put', '/drafts/:number/order', 'edit', (actor, number, req) => {
+    const { revision, order } = checked(orderSchema, req.body);
+    return orderLines(context, actor, { number, revision }, order);
+  });
+  act('post', '/drafts/:number/lines', 'write', (actor, number, req) => {
+    const { revision, lines } = checked(newLinesSchema, req.body);
+    return writeLines(context, actor, { number, revision }, lines);
+  });
   act('put', '/drafts/:number/lines/:line', 'edit', (actor, number, req) => {
     const { revision, set } = checked(lineSchema, req.body);
     return editLine(context, actor, { number, revision }, param(req, 'line'), set);

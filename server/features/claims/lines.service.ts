@@ -1,5 +1,6 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
-import type { LineEdit } from '../../../contract/gather.ts';
+import type { LineEdit, NewLine } from '../../../contract/drafts.ts';
+import { quantityAmount } from '../../../core/figures/computed/computedAmounts.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
@@ -9,7 +10,17 @@ import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
 import { subjectFromRows } from '../../records/claims/assessClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
-import { deleteLine, replaceLine, restateLine, selectClaim, updateLine } from '../../records/claims/claims.queries.ts';
+import {
+  deleteLine,
+  insertLine,
+  replaceLine,
+  restateLine,
+  selectClaim,
+  selectLines,
+  updateClaim,
+  updateLine,
+} from '../../records/claims/claims.queries.ts';
+import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { lineRecord } from '../../records/claims/lineRecord.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';
 import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts';
@@ -40,7 +51,8 @@ async function edit(
   set: LineEdit['set'],
 ): Promise<void> {
   const key = { ...at, id: lineId };
-  if ((set.amount || set.date) && (await selectChargeOfLine(trx, key)) !== null) throw new Refused('bank-facts');
+  const ofBank = set.amount ?? set.date ?? set.paidBy ?? set.quantity;
+  if (ofBank && (await selectChargeOfLine(trx, key)) !== null) throw new Refused('bank-facts');
   if (set.amount) {
     const { amount, currency } = set.amount;
     await restateLine(trx, key, { amount: minorOf(amount, currency, 'amount'), currency });
@@ -48,11 +60,55 @@ async function edit(
   const { claim } = await subjectFromRows(trx, row, await proposedPostingDate(trx, context.clock, row.entity_id));
   const line = claim.lines.find((l) => l.id === lineId);
   if (!line) throw new Refused('not-found', { what: 'line' });
-  if (set.category !== undefined) line.category = set.category;
-  if (set.items) takeItems(line, set.items);
+  apply(line, set);
   await replaceLine(trx, at, lineRecord(line));
-  const columns = columnsOf(set);
-  if (Object.keys(columns).length > 0) await updateLine(trx, key, columns);
+  await updateLine(trx, key, columnsOf(line));
+}
+
+/** What was written, put on the line; an amount that is computed from a quantity is computed. */
+function apply(line: Line, { amount, items, ...set }: LineEdit['set']): void {
+  // an amount that is typed is no longer computed, and one in another currency least of all
+  if (amount && set.quantity === undefined) line.quantity = null;
+  Object.assign(line, set);
+  if (items) takeItems(line, items);
+  if (line.quantity) line.amount = quantityAmount(line.quantity, line.currency);
+}
+
+/** The columns of a line's own row that people write. */
+const columnsOf = (line: Line) => ({
+  date: line.date,
+  merchant: line.merchant ?? null,
+  description: line.description ?? null,
+  country: line.country ?? null,
+  paid_by: line.paidBy,
+  amount: minorOf(line.amount, line.currency, 'amount'),
+});
+
+/** Adds lines as they were written, all or none, each with the next number. */
+export function writeLines(
+  context: Context,
+  actor: Actor,
+  seen: SeenClaim,
+  written: readonly NewLine[],
+): Promise<void> {
+  return inTransaction(context, (trx) => {
+    const made: string[] = [];
+    const touch = { act: 'write' as const, actor, claims: [seen], charges: [], facts: () => ({ lines: made }) };
+    return touchClaims(context, trx, touch, async (claims) => {
+      const { row, at } = claims.get(seen.number)!;
+      const last = lastOf(row.last_line, await selectLines(trx, at));
+      await updateClaim(trx, row.id, { last_line: last.number + written.length });
+      for (const [i, { amount, ...set }] of written.entries()) {
+        const id = String(last.number + 1 + i);
+        const line: Line = { id, paidBy: 'own', date: set.date, ...amount };
+        apply(line, set);
+        const record = lineRecord(line);
+        const columns = { ...record.line, ...columnsOf(line), currency: line.currency };
+        await insertLine(trx, at, last.position + 1 + i, { ...record, line: columns });
+        made.push(id);
+      }
+    });
+  });
 }
 
 /** A line with items has no category, tax or split of its own; without items it takes the category of the first. */
@@ -63,11 +119,6 @@ function takeItems(line: Line, items: Item[]): void {
   if (items.length === 0 && line.items?.length) line.category = first ?? null;
   if (items.length > 0) Object.assign(line, { category: null, tax: [], split: null });
   line.items = items;
-}
-
-function columnsOf(set: LineEdit['set']): Record<string, unknown> {
-  const plain = (['description', 'date', 'merchant'] as const).filter((field) => set[field] !== undefined);
-  return Object.fromEntries(plain.map((field) => [field, set[field]]));
 }
 
 /** Takes a line off a claim in preparation; its receipt and charge are free again. */

@@ -2,12 +2,6 @@ import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { ClaimRow } from '../../records/claims/claims.queries.ts';
 
-/** The coding of the person's newest claim, with which a new one begins. */
-export async function selectUsualCoding(db: Db, personId: string): Promise<Record<string, string>> {
-  const row = await db('claims').where({ claimant_id: personId }).orderBy('id', 'desc').first('coding');
-  return row?.coding ?? {};
-}
-
 const MOST_DRAFTS = 100;
 /** The person's claims in preparation, newest first. */
 export const selectDrafts = (db: Db, personId: string): Promise<ClaimRow[]> =>

@@ -8,13 +8,12 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { selectTaxCodes } from '../../records/book/book.queries.ts';
 import { lockCharges, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf, standingOf } from '../../records/cards/charges.ts';
-import { beginClaim } from '../../records/claims/beginClaim.ts';
+import { beginClaim, usualCoding } from '../../records/claims/beginClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
 import { insertLine, selectLines, type LineRecord, updateClaim } from '../../records/claims/claims.queries.ts';
 import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import type { ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
-import { selectUsualCoding } from './gather.queries.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { countryOfTaxNumber, proposeTaxes, type ShownTax } from './proposeTaxes.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
@@ -54,7 +53,7 @@ async function addLines(trx: Db, actor: Actor, { row, at }: LockedClaim, take: T
 
 async function begin(trx: Db, context: Context, actor: Actor, purpose: string | null): Promise<SeenClaim> {
   if (!purpose) throw new Refused('purpose-missing', { path: 'purpose' });
-  const coding = await selectUsualCoding(trx, actor.id);
+  const coding = await usualCoding(trx, actor.id);
   const { number, revision } = await beginClaim(context, trx, actor, { claimant: actor.id, purpose, coding });
   return { number, revision };
 }

@@ -14,8 +14,8 @@ export interface NewDraft {
   claimant: string;
   purpose: string;
   coding: Coding;
-  tripFrom?: string | null;
-  tripTo?: string | null;
+  tripFrom?: string | null | undefined;
+  tripTo?: string | null | undefined;
   approver?: string;
   /** For the demo, whose claims have numbers of their own. */
   number?: string;
@@ -46,4 +46,10 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
     await updateClaim(trx, row.id, columns);
     return { id: row.number, state: 'draft', result: row, facts: { version: 1 } };
   });
+}
+
+/** The coding of the person's newest claim, with which a new one begins. */
+export async function usualCoding(db: Db, personId: string): Promise<Coding> {
+  const row = await db('claims').where({ claimant_id: personId }).orderBy('id', 'desc').first('coding');
+  return row?.coding ?? {};
 }

@@ -51,6 +51,8 @@ export interface LineRow {
   charge_id: bigint | null;
   coding: Coding;
   split_by: 'percent' | 'amount' | 'weight' | 'equal' | null;
+  quantity: Line['quantity'];
+  estimate: string | null;
 }
 export interface ItemRow {
   line_id: string;
@@ -61,6 +63,7 @@ export interface ItemRow {
   personal: boolean;
   coding: Coding;
   split_by: LineRow['split_by'];
+  quantity: Line['quantity'];
 }
 export interface TaxEntryRow {
   line_id: string;
@@ -121,8 +124,9 @@ export async function insertClaim(trx: Db, claim: NewClaim): Promise<ClaimRow> {
 
 const COPIED = {
   lines: `id, position, date, category, nights, attendees, fields, paid_by, card, amount, currency, country, merchant, description,
-    personal, rate_kind, rate_value, settled_amount, settled_currency, receipt_id, charge_id, before_pair, coding, split_by`,
-  items: 'line_id, id, position, category, amount, description, personal, coding, split_by',
+    personal, rate_kind, rate_value, settled_amount, settled_currency, receipt_id, charge_id, before_pair, coding, split_by,
+    quantity, estimate`,
+  items: 'line_id, id, position, category, amount, description, personal, coding, split_by, quantity',
   tax_entries: 'line_id, item_id, position, code, gross, tax',
   shares: 'line_id, item_id, position, coding, value',
   claim_advances: 'position, advance_id, up_to',

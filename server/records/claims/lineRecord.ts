@@ -20,7 +20,13 @@ export function lineRecord(line: Line): LineRecord {
   });
   const all = [partsOf(line, null), ...(line.items ?? []).map((item) => partsOf(item, item.id))];
   return {
-    line: { id: line.id, category: line.category ?? null, coding: line.coding ?? {}, split_by: line.split?.by ?? null },
+    line: {
+      id: line.id,
+      category: line.category ?? null,
+      coding: line.coding ?? {},
+      split_by: line.split?.by ?? null,
+      quantity: line.quantity ?? null,
+    },
     items: (line.items ?? []).map((item) => ({
       id: item.id,
       category: item.category ?? null,
@@ -29,6 +35,7 @@ export function lineRecord(line: Line): LineRecord {
       personal: item.personal ?? false,
       coding: item.coding ?? {},
       split_by: item.split?.by ?? null,
+      quantity: item.quantity ?? null,
     })),
     taxEntries: all.flatMap((p) => p.taxEntries),
     shares: all.flatMap((p) => p.shares),

@@ -12,6 +12,7 @@ import * as names from './010_names.ts';
 import * as movements from './011_movements.ts';
 import * as papers from './012_papers.ts';
 import * as cycles from './013_cycles.ts';
+import * as prepared from './014_prepared.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -31,6 +32,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.011_movements', ...movements },
   { name: '1.012_papers', ...papers },
   { name: '1.013_cycles', ...cycles },
+  { name: '1.014_prepared', ...prepared },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { parts } from '../core/documents/case.schema.ts';
+import { date, id, revision } from './primitives.ts';
+
+/** A claim in preparation: its header and its lines as people write them. */
+const purpose = z.string().trim().min(1, 'Say what the claim is for.').max(200);
+const header = {
+  purpose,
+  tripFrom: date.nullable(),
+  tripTo: date.nullable(),
+  coding: parts.coding,
+};
+const ends = ({ tripFrom, tripTo }: { tripFrom?: string | null | undefined; tripTo?: string | null | undefined }) =>
+  !tripFrom || !tripTo || tripFrom <= tripTo;
+const ENDS = { path: ['tripTo'], message: 'is before the first day' };
+
+export const beginSchema = z.strictObject(header).partial().required({ purpose: true }).refine(ends, ENDS);
+export const headerSchema = z.strictObject({ revision, set: z.strictObject(header).partial().refine(ends, ENDS) });
+
+/** What can be written on a line. Amount and date of a card's charge are the bank's, and its line is paid by card. */
+const written = {
+  date,
+  amount: z.strictObject({ amount: parts.amount, currency: parts.currency }),
+  category: parts.id.nullable(),
+  merchant: z.string().trim().max(140).nullable(),
+  description: z.string().max(300).nullable(),
+  country: z
+    .string()
+    .regex(/^[A-Z]{2}$/, 'is not a country of two letters')
+    .nullable(),
+  paidBy: z.enum(['own', 'central']),
+  /** The amount is then computed from it. */
+  quantity: parts.quantity.nullable(),
+  coding: parts.coding,
+  tax: z.array(parts.taxEntry).max(20),
+  split: parts.split.nullable(),
+};
+export const lineSchema = z.strictObject({
+  revision,
+  set: z.strictObject({ ...written, items: z.array(parts.item).max(40) }).partial(),
+});
+const newLine = z
+  .strictObject(written)
+  .partial()
+  .required({ date: true, amount: true, category: true })
+  .extend({ category: parts.id });
+export const MOST_NEW_LINES = 2000;
+export const newLinesSchema = z.strictObject({
+  revision,
+  lines: z.array(newLine).min(1, 'has no line').max(MOST_NEW_LINES),
+});
+export const orderSchema = z.strictObject({
+  revision,
+  order: z.array(parts.id).min(1).max(5000).describe('Every line of the claim, in the order wanted.'),
+});
+export const begunAnswer = z.object({ number: id });
+
+export type BeginDraft = z.infer<typeof beginSchema>;
+export type HeaderEdit = z.infer<typeof headerSchema>;
+export type LineEdit = z.infer<typeof lineSchema>;
+export type NewLine = z.infer<typeof newLine>;
