@@ -16,11 +16,21 @@ interface CodeChoiceProps {
   /** What taking none means. */
   none: string;
   autoFocus?: boolean;
+  /** Shows the name of what is chosen rather than its code. */
+  byName?: boolean;
   onChange: (code: string) => void;
 }
 
 /** One code of many, found by typing part of the code or of its words; the list is as wide as it needs. */
-export function CodeChoice({ label, value, choices, none, autoFocus = false, onChange }: CodeChoiceProps) {
+export function CodeChoice({
+  label,
+  value,
+  choices,
+  none,
+  autoFocus = false,
+  byName = false,
+  onChange,
+}: CodeChoiceProps) {
   // what was typed on the closed choice opens it and is looked for; null is closed
   const [typed, setTyped] = useState<string | null>(null);
   const open = typed !== null;
@@ -50,7 +60,7 @@ export function CodeChoice({ label, value, choices, none, autoFocus = false, onC
           onKeyDown={onKeyDown}
           className={`btn btn-xs max-w-40 justify-between gap-1 border-base-300 bg-base-100 font-normal ${value ? 'font-medium' : 'quiet'}`}
         >
-          <span className="truncate">{value || none}</span>
+          <span className="truncate">{(byName && chosen?.name) || value || none}</span>
           <ChevronDown size={12} className="shrink-0" />
         </button>
       </Popover.Trigger>

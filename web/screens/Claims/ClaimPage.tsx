@@ -8,6 +8,9 @@ import { reasonOf, whereItIs } from '../../words/whereItIs.ts';
 import { ClaimActs } from './ClaimActs.tsx';
 import { ClaimLines } from './ClaimLines.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
+import { HeaderFields } from './prepare/HeaderFields.tsx';
+import { PreparedLines } from './prepare/PreparedLines.tsx';
+import { useDraft } from './prepare/useDraft.ts';
 
 /** A claim as its claimant, or its approver, sees it: where it is, with whom, what will be paid and why, what finance changed. */
 export default function ClaimPage() {
@@ -27,9 +30,12 @@ interface OpenClaimProps {
 }
 
 function OpenClaim({ view, show, reload }: OpenClaimProps) {
+  const draft = useDraft(view, show);
+  const written = view.may.includes('write');
   return (
-    <div className="mx-auto w-full max-w-4xl px-4 pb-10">
+    <div className={`mx-auto w-full px-4 pb-10 ${written ? 'max-w-7xl' : 'max-w-4xl'}`}>
       <Title view={view} />
+      {written ? <HeaderFields view={view} draft={draft} /> : <Purpose view={view} />}
       <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-2">
         <div>
           <TideBar pieces={view.tide} wide />
@@ -40,7 +46,11 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
       </div>
       <Reason view={view} />
       <Queries view={view} />
-      <ClaimLines view={view} onChanged={show} onFail={reload} />
+      {written ? (
+        <PreparedLines {...{ view, draft, reload }} onChanged={show} />
+      ) : (
+        <ClaimLines view={view} onChanged={show} onFail={reload} />
+      )}
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
     </div>
@@ -49,14 +59,19 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
 
 function Title({ view: { claim, audience } }: { view: MakerView }) {
   return (
+    <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
+      <Link to="/claims" aria-label="Back to your claims">
+        <ArrowLeft size={16} />
+      </Link>
+      <span className="font-mono text-base">{claim.number}</span>
+      {audience === 'approver' && <span className="truncate">{claim.claimant}</span>}
+    </h1>
+  );
+}
+
+function Purpose({ view: { claim } }: { view: MakerView }) {
+  return (
     <>
-      <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
-        <Link to="/claims" aria-label="Back to your claims">
-          <ArrowLeft size={16} />
-        </Link>
-        <span className="font-mono text-base">{claim.number}</span>
-        {audience === 'approver' && <span className="truncate">{claim.claimant}</span>}
-      </h1>
       <p className="text-lg">{claim.purpose}</p>
       <p className="quiet text-sm">
         {claim.entityName}

@@ -1,13 +1,16 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useOwnClaims, type OwnClaimRow } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
+import { BeginClaim } from './BeginClaim.tsx';
 import { useRovingRows } from '../../parts/useRovingRows.ts';
 
 /** A person's own claims, newest first, and those that wait for their decision. */
 export default function OwnClaims() {
   const { data, error, mutate } = useOwnClaims();
+  const [beginning, setBeginning] = useState(false);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
   return (
@@ -20,7 +23,13 @@ export default function OwnClaims() {
           <ClaimList claims={data.toDecide} whose />
         </section>
       )}
-      <h1 className="px-4 pt-3 pb-2 text-xl font-semibold">Your claims</h1>
+      <div className="flex items-center gap-3 px-4 pt-3 pb-2">
+        <h1 className="text-xl font-semibold">Your claims</h1>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => setBeginning(true)}>
+          New claim
+        </button>
+      </div>
+      {beginning && <BeginClaim onClose={() => setBeginning(false)} />}
       {data.claims.length === 0 ? (
         <Empty title="You have no claims">
           Claims you make, or that somebody makes for you, are listed here with where they are and what will be paid.

@@ -1,0 +1,25 @@
+import { claimAnswer, type ClaimAnswer } from '../../contract/claims.ts';
+import { begunAnswer, type BeginDraft, type HeaderEdit, type LineEdit, type NewLine } from '../../contract/drafts.ts';
+import { send } from './client.ts';
+
+export type { LineEdit, NewLine } from '../../contract/drafts.ts';
+export type LineSet = LineEdit['set'];
+export type HeaderSet = HeaderEdit['set'];
+
+const pathOf = (number: string, rest = ''): string => `/drafts/${encodeURIComponent(number)}${rest}`;
+const lineOf = (line: string): string => `/lines/${encodeURIComponent(line)}`;
+
+/** What is done with a claim in preparation; each answers with the claim as it is afterwards. */
+export const drafts = {
+  begin: (header: BeginDraft) => send('POST', '/drafts', begunAnswer, header),
+  header: (number: string, revision: number, set: HeaderSet): Promise<ClaimAnswer> =>
+    send('PUT', pathOf(number), claimAnswer, { revision, set }),
+  write: (number: string, revision: number, lines: NewLine[]): Promise<ClaimAnswer> =>
+    send('POST', pathOf(number, '/lines'), claimAnswer, { revision, lines }),
+  edit: (number: string, revision: number, line: string, set: LineSet): Promise<ClaimAnswer> =>
+    send('PUT', pathOf(number, lineOf(line)), claimAnswer, { revision, set }),
+  remove: (number: string, revision: number, line: string): Promise<ClaimAnswer> =>
+    send('DELETE', `${pathOf(number, lineOf(line))}?revision=${revision}`, claimAnswer),
+  order: (number: string, revision: number, order: string[]): Promise<ClaimAnswer> =>
+    send('PUT', pathOf(number, '/order'), claimAnswer, { revision, order }),
+};

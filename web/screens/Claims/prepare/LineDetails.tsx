@@ -1,0 +1,144 @@
+import { useState } from 'react';
+import { gather } from '../../../api/gather.ts';
+import { ReceiptViewer } from '../../../parts/ReceiptViewer.tsx';
+import { readTyped } from '../../../parts/typed.ts';
+import { spotsOf } from '../../../parts/spots.ts';
+import { CodingFields } from '../../Sheet/CodingFields.tsx';
+import { DraftItems } from '../DraftItems.tsx';
+import { Cell } from './Cell.tsx';
+import type { LineRowProps } from './LineRow.tsx';
+import { newLineOf } from './newLineOf.ts';
+
+/** Everything of a line that has no column: country, quantity, coding, items, its receipt, and what can be done with it. */
+export function LineDetails(props: LineRowProps) {
+  const { view, line } = props;
+  const [items, setItems] = useState(false);
+  const receipt = view.receipts[line.id];
+  return (
+    <div className={receipt ? 'grid gap-4 lg:grid-cols-[minmax(0,1fr)_24rem]' : ''}>
+      <div>
+        <Facts {...props} />
+        {items ? (
+          <Items {...props} onClose={() => setItems(false)} />
+        ) : (
+          <Acts {...props} onItems={() => setItems(true)} />
+        )}
+      </div>
+      {receipt && (
+        <div className="flex h-80">
+          <ReceiptViewer
+            id={receipt.id}
+            pages={receipt.pages}
+            marks={spotsOf(receipt.reading, 'amount')}
+            label={`Receipt of line ${line.id}`}
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Facts({ view, line, row, draft, chart }: LineRowProps) {
+  const coding = line.coding ?? {};
+  return (
+    <dl className="grid grid-cols-[8rem_minmax(0,1fr)] items-center gap-x-3 gap-y-1">
+      <dt className="quiet">Country</dt>
+      <dd className="w-20">
+        <Cell
+          label={`Country of line ${line.id}`}
+          row={row}
+          column="country"
+          value={line.country ?? ''}
+          placeholder="IE"
+          problemOf={(typed) => (/^([a-z]{2})?$/i.test(typed.trim()) ? null : 'Two letters, such as IE.')}
+          onSave={(typed, done) => draft.editLine(line.id, { country: typed.trim().toUpperCase() || null }, done)}
+        />
+      </dd>
+      {line.rate?.kind !== 'card' && !line.items?.length && (
+        <>
+          <dt className="quiet">Count × price</dt>
+          <dd className="w-48">
+            <QuantityCell {...{ line, row, draft }} />
+          </dd>
+        </>
+      )}
+      {!line.personal && (
+        <>
+          <dt className="quiet">Coding</dt>
+          <dd>
+            <CodingFields
+              chart={chart}
+              date={line.date}
+              coding={coding}
+              inherited={view.document.coding ?? {}}
+              label={`line ${line.id}`}
+              onChange={(next) => draft.editLine(line.id, { coding: next })}
+            />
+          </dd>
+        </>
+      )}
+    </dl>
+  );
+}
+
+/** "3 × 12.50" as count and unit price; null when it is neither. */
+function readQuantity(typed: string): { count: string; unitPrice: string } | null {
+  const [count = null, unitPrice = null, ...more] = typed.split(/[x×*]/i).map(readTyped);
+  return count && unitPrice && more.length === 0 ? { count, unitPrice } : null;
+}
+
+function QuantityCell({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 'draft'>) {
+  const { quantity } = line;
+  return (
+    <Cell
+      label={`Count and unit price of line ${line.id}`}
+      row={row}
+      column="quantity"
+      value={quantity ? `${quantity.count} × ${quantity.unitPrice}` : ''}
+      placeholder="3 × 12.50"
+      problemOf={(typed) =>
+        !typed.trim() || readQuantity(typed) ? null : 'Type count × unit price, such as 3 × 12.50.'
+      }
+      onSave={(typed, done) => draft.editLine(line.id, { quantity: readQuantity(typed) }, done)}
+    />
+  );
+}
+
+function Acts(props: LineRowProps & { onItems: () => void }) {
+  const { view, line, draft, onRemove, onItems, onFail } = props;
+  const ids = view.document.lines.map((l) => l.id);
+  const at = ids.indexOf(line.id);
+  const move = (by: number) => draft.order(ids.toSpliced(at, 1).toSpliced(at + by, 0, line.id));
+  const takeOff = (what: 'charge' | 'receipt') =>
+    void gather
+      .unpair({ [view.claim.number]: view.claim.revision }, [{ claim: view.claim.number, line: line.id }], what)
+      .then(() => onFail(null), onFail);
+  const acts: [string, () => void, boolean][] = [
+    [line.items?.length ? 'Items' : 'Break into items', onItems, !line.personal],
+    ['Duplicate', () => draft.write([newLineOf(line)]), !line.personal],
+    ['Up', () => move(-1), at > 0],
+    ['Down', () => move(1), at < ids.length - 1],
+    ['Take the receipt off', () => takeOff('receipt'), view.receipts[line.id] !== undefined],
+    ['Take the charge off', () => takeOff('charge'), line.rate?.kind === 'card'],
+    ['Take the line off', onRemove, true],
+  ];
+  return (
+    <div className="mt-3 flex flex-wrap gap-x-4 gap-y-1">
+      {acts
+        .filter(([, , offered]) => offered)
+        .map(([label, run]) => (
+          <button key={label} type="button" className="link text-sm" onClick={run}>
+            {label}
+          </button>
+        ))}
+    </div>
+  );
+}
+
+function Items({ view, line, chart, onChanged, onFail, onClose }: LineRowProps & { onClose: () => void }) {
+  const saved: LineRowProps['onChanged'] = (next) => {
+    onClose();
+    onChanged(next);
+  };
+  return <DraftItems key={view.claim.revision} {...{ view, line, chart, onFail, onClose }} onSaved={saved} />;
+}

@@ -1,0 +1,86 @@
+import { useState, type ClipboardEvent } from 'react';
+import type { Line } from '../../../../core/documents/case.schema.ts';
+import type { ClaimAnswer, MakerView } from '../../../api/claims.ts';
+import { useChart } from '../../../api/chart.ts';
+import { toast } from '../../../parts/toast.tsx';
+import { LineRow } from './LineRow.tsx';
+import { filterLines, type LineFilter } from './lineFilter.ts';
+import { NewRow } from './NewRow.tsx';
+import { PasteReview } from './PasteReview.tsx';
+import { newLineOf } from './newLineOf.ts';
+import type { Draft } from './useDraft.ts';
+
+interface LineGridProps {
+  view: MakerView;
+  draft: Draft;
+  filter: LineFilter;
+  onChanged: (next: ClaimAnswer) => void;
+  onFail: (error: unknown) => void;
+}
+
+const HEADS = ['Line', 'Date', 'Merchant', 'What', 'Category', 'Amount', 'Who paid', ''];
+
+/**
+ * The lines of a claim in preparation as one table that is the form: cells are typed in place, a row is opened for the rest, a
+ * new one waits at the end, and a block of a spreadsheet is pasted anywhere.
+ */
+export function LineGrid({ view, draft, filter, onChanged, onFail }: LineGridProps) {
+  const { data: chart } = useChart();
+  const [open, setOpen] = useState<string | null>(null);
+  const [pasted, setPasted] = useState<string | null>(null);
+  const lines = filterLines(view, filter);
+  const paste = (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData('text/plain');
+    if (!/[\t\n]/.test(text.trim())) return;
+    event.preventDefault();
+    setPasted(text);
+  };
+  const removed = (line: Line) =>
+    draft.remove(line.id, (error) => {
+      if (error) return onFail(error);
+      const act = { label: 'Undo', run: () => draft.write([newLineOf(line)]) };
+      toast({ text: `Line ${line.id} is taken off`, ...(isTyped(view, line) ? { act } : {}) });
+    });
+  return (
+    <div onPaste={paste}>
+      <div className="overflow-x-auto rounded-box border border-base-300 bg-base-100">
+        <table aria-label="Lines" className="w-full min-w-[56rem] table-fixed text-left">
+          <Heads />
+          <tbody>
+            {lines.map((line, row) => (
+              <LineRow
+                key={line.id}
+                {...{ view, line, row, draft, chart, onChanged, onFail }}
+                open={open === line.id}
+                onToggle={() => setOpen(open === line.id ? null : line.id)}
+                onRemove={() => removed(line)}
+              />
+            ))}
+            <NewRow key={view.claim.number} view={view} row={lines.length} chart={chart} draft={draft} />
+          </tbody>
+        </table>
+      </div>
+      {pasted !== null && (
+        <PasteReview text={pasted} view={view} chart={chart} draft={draft} onClose={() => setPasted(null)} />
+      )}
+    </div>
+  );
+}
+
+/** Whether nothing but typing made the line, so that typing it again brings it back. */
+const isTyped = (view: MakerView, line: Line): boolean => !view.receipts[line.id] && line.rate?.kind !== 'card';
+
+const WIDTHS = ['w-12', 'w-36', '', '', 'w-40', 'w-36', 'w-28', 'w-20'];
+function Heads() {
+  return (
+    <thead className="quiet text-sm">
+      <tr>
+        {HEADS.map((head, i) => (
+          <th key={head} className={`px-2 py-1 font-normal ${WIDTHS[i]} ${head === 'Amount' ? 'text-right' : ''}`}>
+            {head}
+          </th>
+        ))}
+      </tr>
+    </thead>
+  );
+}

@@ -1,0 +1,163 @@
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import type { Chart } from '../../../api/chart.ts';
+import type { MakerView } from '../../../api/claims.ts';
+import type { NewLine } from '../../../api/drafts.ts';
+import { readMoney } from './readMoney.ts';
+import type { Draft } from './useDraft.ts';
+import { CategoryChoice } from './CategoryChoice.tsx';
+
+interface NewRowProps {
+  view: MakerView;
+  row: number;
+  chart: Chart | undefined;
+  draft: Draft;
+}
+interface Typed {
+  date: string;
+  merchant: string;
+  what: string;
+  category: string;
+  amount: string;
+  paidBy: 'own' | 'central';
+}
+const EMPTY: Typed = { date: '', merchant: '', what: '', category: '', amount: '', paidBy: 'own' };
+
+/** The row at the end in which the next line is typed; what is in it is kept until it can be added, also across a reload. */
+export function NewRow({ view, row, chart, draft }: NewRowProps) {
+  const [typed, setTyped] = useKept(`ebbet-new-line-${view.claim.number}`);
+  const [problem, setProblem] = useState<string | null>(null);
+  const first = useRef<HTMLInputElement>(null);
+  const set = (fields: Partial<Typed>) => setTyped({ ...typed, ...fields });
+  const add = () => {
+    const read = lineOf(typed, view.claim.currency);
+    if (typeof read === 'string') return setProblem(read);
+    setProblem(null);
+    draft.write([read], (error) => {
+      if (error) return setProblem(error.message);
+      setTyped({ ...EMPTY, date: typed.date, category: typed.category, paidBy: typed.paidBy });
+      first.current?.focus();
+    });
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' || (event.target as HTMLElement).tagName !== 'INPUT') return;
+    event.preventDefault();
+    add();
+  };
+  return (
+    <>
+      <tr className="border-t border-base-300 align-top" onKeyDown={onKeyDown}>
+        <td className="quiet px-2 py-1.5 text-sm">new</td>
+        <td className="px-1 py-0.5">
+          <input
+            ref={first}
+            type="date"
+            className="cell"
+            aria-label="Date of a new line"
+            data-cell={`${row}:date`}
+            value={typed.date}
+            onChange={(e) => set({ date: e.target.value })}
+          />
+        </td>
+        <TextCell
+          label="Merchant of a new line"
+          at={`${row}:merchant`}
+          value={typed.merchant}
+          onType={(merchant) => set({ merchant })}
+        />
+        <TextCell
+          label="What a new line was for"
+          at={`${row}:what`}
+          value={typed.what}
+          onType={(what) => set({ what })}
+        />
+        <td className="px-1 py-1">
+          <CategoryChoice
+            label="Category of a new line"
+            value={typed.category}
+            none="category"
+            chart={chart}
+            onChange={(category) => set({ category })}
+          />
+        </td>
+        <TextCell
+          label="Amount of a new line"
+          at={`${row}:amount`}
+          value={typed.amount}
+          right
+          onType={(amount) => set({ amount })}
+        />
+        <td className="px-1 py-1">
+          <select
+            className="select select-xs w-full"
+            aria-label="Who paid a new line"
+            value={typed.paidBy}
+            onChange={(e) => set({ paidBy: e.target.value as Typed['paidBy'] })}
+          >
+            <option value="own">own money</option>
+            <option value="central">centrally</option>
+          </select>
+        </td>
+        <td className="px-2 py-1 text-right">
+          <button type="button" className="btn btn-primary btn-xs" onClick={add}>
+            Add
+          </button>
+        </td>
+      </tr>
+      {problem && (
+        <tr>
+          <td />
+          <td colSpan={7} role="alert" className="px-2 pb-1 text-sm text-error">
+            {problem}
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+interface TextCellProps {
+  label: string;
+  at: string;
+  value: string;
+  right?: boolean;
+  onType: (value: string) => void;
+}
+const TextCell = ({ label, at, value, right = false, onType }: TextCellProps) => (
+  <td className="px-1 py-0.5">
+    <input
+      className={`cell ${right ? 'text-right tabular-nums' : ''}`}
+      aria-label={label}
+      data-cell={at}
+      value={value}
+      onChange={(e) => onType(e.target.value)}
+    />
+  </td>
+);
+
+/** The line that was typed, or what it lacks. */
+function lineOf(typed: Typed, currency: string): NewLine | string {
+  if (!typed.date) return 'Choose the day of the new line.';
+  if (!typed.category) return 'Choose a category for the new line.';
+  const money = readMoney(typed.amount, currency);
+  if (!money.ok) return money.problem;
+  return {
+    date: typed.date,
+    amount: { amount: money.amount, currency: money.currency },
+    category: typed.category,
+    merchant: typed.merchant.trim() || null,
+    description: typed.what.trim() || null,
+    paidBy: typed.paidBy,
+  };
+}
+
+function useKept(key: string): [Typed, (next: Typed) => void] {
+  const [typed, setTyped] = useState<Typed>(() => {
+    try {
+      return { ...EMPTY, ...(JSON.parse(sessionStorage.getItem(key) ?? '{}') as Partial<Typed>) };
+    } catch {
+      return EMPTY;
+    }
+  });
+  useEffect(() => sessionStorage.setItem(key, JSON.stringify(typed)), [key, typed]);
+  return [typed, setTyped];
+}

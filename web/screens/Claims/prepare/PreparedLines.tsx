@@ -1,0 +1,97 @@
+import { useState } from 'react';
+import type { ClaimAnswer, MakerView } from '../../../api/claims.ts';
+import { failed } from '../../../parts/failed.ts';
+import { filterLines, NO_FILTER, type LineFilter } from './lineFilter.ts';
+import { LineGrid } from './LineGrid.tsx';
+import { Problems } from './Problems.tsx';
+import type { SaverState } from './saver.ts';
+import type { Draft } from './useDraft.ts';
+
+interface PreparedLinesProps {
+  view: MakerView;
+  draft: Draft;
+  onChanged: (next: ClaimAnswer) => void;
+  reload: () => void;
+}
+
+/** The lines of a claim in preparation with what stands against it. */
+export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesProps) {
+  const [filter, setFilter] = useState(NO_FILTER);
+  const jump = (line: string) => {
+    setFilter(NO_FILTER);
+    requestAnimationFrame(() => {
+      const row = document.getElementById(`line-${line}`);
+      row?.scrollIntoView({ block: 'center' });
+      row?.querySelector<HTMLElement>('input, [role=combobox]')?.focus();
+    });
+  };
+  const fail = (error: unknown) => {
+    if (error) failed(error);
+    reload();
+  };
+  return (
+    <>
+      <Problems view={view} onJump={jump} />
+      <div className="mt-5 mb-1 flex flex-wrap items-center gap-3">
+        <h2 className="font-semibold">Lines</h2>
+        <Filter view={view} filter={filter} onChange={setFilter} />
+        <SavedOrNot state={draft.state} />
+      </div>
+      <LineGrid {...{ view, draft, filter, onChanged }} onFail={fail} />
+      <p className="quiet mt-2 text-sm">
+        Type in the last row, or paste rows of a spreadsheet anywhere in the table. Enter goes down, Tab to the right.
+      </p>
+    </>
+  );
+}
+
+const SAYS: Record<SaverState, string> = {
+  idle: 'All is saved',
+  saving: 'Saving …',
+  away: 'The server does not answer. What you typed is kept and sent as soon as it does.',
+};
+const SavedOrNot = ({ state }: { state: SaverState }) => (
+  <span role="status" className={`ml-auto text-sm ${state === 'away' ? 'text-error' : 'quiet'}`}>
+    {SAYS[state]}
+  </span>
+);
+
+function Filter({
+  view,
+  filter,
+  onChange,
+}: {
+  view: MakerView;
+  filter: LineFilter;
+  onChange: (f: LineFilter) => void;
+}) {
+  const shown = filterLines(view, filter).length;
+  const all = view.document.lines.length;
+  if (all < 2) return null;
+  return (
+    <>
+      <input
+        className="input input-xs w-44"
+        aria-label="Find lines"
+        placeholder="Find lines"
+        value={filter.words}
+        onChange={(e) => onChange({ ...filter, words: e.target.value })}
+      />
+      <select
+        className="select select-xs w-auto"
+        aria-label="Which lines"
+        value={filter.only}
+        onChange={(e) => onChange({ ...filter, only: e.target.value as LineFilter['only'] })}
+      >
+        <option value="all">all lines</option>
+        <option value="problems">with a problem</option>
+        <option value="no receipt">without a receipt</option>
+      </select>
+      {shown < all && (
+        <span className="quiet text-sm">
+          {shown} of {all}
+        </span>
+      )}
+    </>
+  );
+}

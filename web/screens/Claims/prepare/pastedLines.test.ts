@@ -1,0 +1,106 @@
+import { describe, expect, it } from 'vitest';
+import { readPasted, type PasteContext } from './pastedLines.ts';
+
+const context: PasteContext = {
+  categories: [
+    { id: 'meal', name: 'Meals' },
+    { id: 'taxi', name: 'Taxi and local transport' },
+  ],
+  currency: 'EUR',
+  category: 'meal',
+};
+const paste = (text: string, more: Partial<PasteContext> = {}) => readPasted(text, { ...context, ...more });
+const lines = (text: string, more?: Partial<PasteContext>) =>
+  paste(text, more).rows.map((r) => r.line && [r.line.date, r.line.merchant, r.line.amount.amount, r.line.category]);
+
+describe('a block from a spreadsheet', () => {
+  it('is known by its headings, in any order', () => {
+    const text = 'Amount\tWhat\tDate\tSupplier\tCategory\n12.50\tLunch\t2026-11-02\tQuay Café\tMeals\n';
+    const { columns, rows } = paste(text);
+    expect(columns).toEqual(['amount', 'description', 'date', 'merchant', 'category']);
+    expect(rows).toEqual([
+      {
+        row: 2,
+        problems: [],
+        line: {
+          date: '2026-11-02',
+          amount: { amount: '12.50', currency: 'EUR' },
+          category: 'meal',
+          merchant: 'Quay Café',
+          description: 'Lunch',
+        },
+      },
+    ]);
+  });
+
+  it('without headings is known by what stands in its columns', () => {
+    const text = '02.11.2026\tQuay Stores\tRope and tape\tUSD\t1.234,56\tIE\n13.11.2026\tPier\t\tUSD\t7,00\tIE';
+    const { columns, order, mark, rows } = paste(text);
+    expect(columns).toEqual(['date', 'merchant', 'description', 'currency', 'amount', 'country']);
+    expect([order, mark]).toEqual(['dmy', ',']);
+    expect(rows.map((r) => r.line!.amount)).toEqual([
+      { amount: '1234.56', currency: 'USD' },
+      { amount: '7.00', currency: 'USD' },
+    ]);
+  });
+
+  it('takes a category by its code, its name, or the beginning of one alone', () => {
+    const categories = [...context.categories, { id: 'taxes', name: 'Taxes and duties' }];
+    const of = (cell: string) =>
+      paste(`2026-11-02\tQuay\t9.00\t${cell}`, { categories, category: null }).rows[0]!.line?.category;
+    expect([of('TAXI'), of('meals'), of('Meal'), of('Taxi and'), of('Meals out')]).toEqual([
+      'taxi',
+      'meal',
+      'meal',
+      'taxi',
+      'meal',
+    ]);
+    expect([of('Tax'), of('Yacht')]).toEqual([undefined, undefined]);
+  });
+
+  it('keeps tabs, line breaks and quotes inside quoted cells', () => {
+    expect(lines('2026-11-02\t"Quay ""Inn""\n& Bar"\t9.00')).toEqual([
+      ['2026-11-02', 'Quay "Inn"\n& Bar', '9.00', 'meal'],
+    ]);
+    expect(lines('2026-11-02;"Rope; tape";9,00')).toEqual([['2026-11-02', 'Rope; tape', '9.00', 'meal']]);
+  });
+
+  it('takes the way of writing dates and amounts that is said', () => {
+    expect(lines('02/03/2026\tQuay\t9.00')[0]![0]).toBe('2026-03-02');
+    expect(lines('02/03/2026\tQuay\t9.00', { order: 'mdy' })[0]![0]).toBe('2026-02-03');
+    expect(paste('2026-03-02\tQuay\t1,234', { currency: 'BHD', mark: ',' }).rows[0]!.line!.amount.amount).toBe('1.234');
+    expect(paste('2026-03-02\tQuay\t1,234', { currency: 'JPY' }).rows[0]!.line!.amount.amount).toBe('1234');
+  });
+
+  it('says of every row what could not be read, and loses none', () => {
+    const text = [
+      'Date\tMerchant\tAmount\tCategory',
+      '2026-02-31\tQuay\t9.00\tMeals',
+      '2026-11-02\tQuay\tnine\tYacht',
+      '\t\t\t',
+      '2026-11-02\tQuay\t9.005\tmeal',
+      '2026-11-02\tQuay\t9.00\tmeal',
+    ].join('\n');
+    expect(paste(text).rows.map((r) => r.problems)).toEqual([
+      ['"2026-02-31" is not a date'],
+      ['"nine" is not an amount', 'there is no category "Yacht"'],
+      ['"9.005" has more decimals than EUR'],
+      [],
+    ]);
+  });
+
+  it('of 2,000 rows, or of rubbish, gives as many rows as it has', () => {
+    const many = Array.from({ length: 2000 }, (_, i) => `2026-11-02\tShop ${i}\t${i}.00`).join('\n');
+    expect(paste(many).rows.filter((r) => r.line)).toHaveLength(2000);
+    for (const rubbish of [
+      '',
+      '\n\n',
+      '"',
+      '\u0000\u0001',
+      'a'.repeat(10_000),
+      '💥\t💥',
+      '<script>alert(1)</script>\t=',
+    ])
+      expect(paste(rubbish).rows.every((r) => r.line === null)).toBe(true);
+  });
+});

@@ -1,0 +1,113 @@
+import { useEffect, useRef, useState } from 'react';
+import { claimAnswer, type ClaimAnswer } from '../../../../contract/claims.ts';
+import type { Line } from '../../../../core/documents/case.schema.ts';
+import { canonical } from '../../../../core/numbers/canonical.ts';
+import type { MakerView } from '../../../api/claims.ts';
+import { send } from '../../../api/client.ts';
+import { drafts, type HeaderSet, type LineSet, type NewLine } from '../../../api/drafts.ts';
+import { failed } from '../../../parts/failed.ts';
+import { toast } from '../../../parts/toast.tsx';
+import { createSaver, type Edit, type Saver, type SaverState } from './saver.ts';
+
+const AWAY_MS = 3000;
+type Done = (error: Error | null) => void;
+
+/** What is done with a claim in preparation: every change is queued, sent in turn, and shown as the server answers. */
+export interface Draft {
+  state: SaverState;
+  editLine(line: string, set: LineSet, done?: Done): void;
+  editHeader(set: HeaderSet, done?: Done): void;
+  write(lines: NewLine[], done?: Done): void;
+  remove(line: string, done?: Done): void;
+  order(order: string[]): void;
+}
+
+export function useDraft(view: MakerView, show: (next: ClaimAnswer) => void): Draft {
+  const { number } = view.claim;
+  const [state, setState] = useState<SaverState>('idle');
+  const saver = useRef<Saver<ClaimAnswer>>(null);
+  const latest = useRef({ view, show });
+  useEffect(() => {
+    latest.current = { view, show };
+    saver.current?.know(view);
+  });
+  saver.current ??= createSaver<ClaimAnswer>({
+    view,
+    revisionOf: (v) => v.claim.revision,
+    load: () => send('GET', `/claims/${encodeURIComponent(number)}`, claimAnswer),
+    show: (next) => latest.current.show(next),
+    onState: setState,
+    onConflict: (says, run) =>
+      toast({
+        text: `Somebody else changed ${says} meanwhile; theirs is shown.`,
+        act: { label: 'Take mine', run },
+        tone: 'bad',
+      }),
+    wait: () => new Promise((wake) => setTimeout(wake, AWAY_MS)),
+  });
+  useWarnBeforeLeaving(state !== 'idle');
+  const add = (edit: Omit<Edit<ClaimAnswer>, 'done'>, done: Done = (error) => error && failed(error)) =>
+    saver.current!.add({ ...edit, done });
+  const seen = () => latest.current.view;
+  return {
+    state,
+    editLine: (line, set, done) => add(lineEdit(number, seen(), line, set), done),
+    editHeader: (set, done) => add(headerEdit(number, seen(), set), done),
+    write: (lines, done) =>
+      add({ says: 'the lines', send: (r) => drafts.write(number, r, lines), stands: () => true }, done),
+    remove: (line, done) =>
+      add({ says: `line ${line}`, send: (r) => drafts.remove(number, r, line), stands: hasLine(line) }, done),
+    order: (order) =>
+      add({ says: 'the order', send: (r) => drafts.order(number, r, order), stands: sameOrder(seen()) }),
+  };
+}
+
+const linesOf = (view: ClaimAnswer): readonly Line[] =>
+  'lines' in view.document ? view.document.lines : view.document.claim.lines;
+const hasLine = (id: string) => (view: ClaimAnswer) => linesOf(view).some((l) => l.id === id);
+const idsOf = (view: ClaimAnswer): string =>
+  linesOf(view)
+    .map((l) => l.id)
+    .sort()
+    .join(' ');
+const sameOrder = (before: ClaimAnswer) => (view: ClaimAnswer) => idsOf(view) === idsOf(before);
+
+function lineEdit(number: string, before: MakerView, id: string, set: LineSet): Omit<Edit<ClaimAnswer>, 'done'> {
+  const fields = Object.keys(set) as (keyof LineSet)[];
+  const valuesIn = (view: ClaimAnswer) => {
+    const line = linesOf(view).find((l) => l.id === id);
+    return line
+      ? canonical(fields.map((f) => (f === 'amount' ? [line.amount, line.currency] : (line[f] ?? null))))
+      : null;
+  };
+  const typedOver = valuesIn(before);
+  return {
+    says: `line ${id}`,
+    send: (revision) => drafts.edit(number, revision, id, set),
+    stands: (view) => valuesIn(view) === typedOver,
+  };
+}
+
+function headerEdit(number: string, before: MakerView, set: HeaderSet): Omit<Edit<ClaimAnswer>, 'done'> {
+  const valuesIn = (view: ClaimAnswer) => {
+    const { purpose, tripFrom, tripTo } = view.claim;
+    const coding = 'lines' in view.document ? view.document.coding : view.document.claim.coding;
+    const all = { purpose, tripFrom, tripTo, coding };
+    return canonical(Object.keys(set).map((field) => all[field as keyof typeof all] ?? null));
+  };
+  const typedOver = valuesIn(before);
+  return {
+    says: 'the header',
+    send: (revision) => drafts.header(number, revision, set),
+    stands: (view) => valuesIn(view) === typedOver,
+  };
+}
+
+function useWarnBeforeLeaving(on: boolean): void {
+  useEffect(() => {
+    if (!on) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [on]);
+}
