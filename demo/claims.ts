@@ -1,3 +1,4 @@
+import type { CorrectionSet } from '../contract/claims.ts';
 import { randomFrom } from './random.ts';
 
 /** A claim of the demo. Days count back from the day the demo is loaded; line days count from the trip's first day. */
@@ -14,6 +15,8 @@ export interface ClaimSeed {
   approver: string;
   advances?: { advance: string; upTo?: string }[];
   lines: LineSeed[];
+  /** What finance has begun to change in review. */
+  correction?: { line: string; set: CorrectionSet };
 }
 export interface LineSeed {
   day: number;
@@ -497,11 +500,23 @@ const written: ClaimSeed[] = [
           by: 'amount',
           shares: [
             { coding: { costCentre: '410' }, value: '60.00' },
-            { coding: { costCentre: '420' }, value: '32.00' },
+            { coding: { costCentre: '420' }, value: '36.00' },
           ],
         },
       },
     ],
+    correction: {
+      line: '2',
+      set: {
+        split: {
+          by: 'amount',
+          shares: [
+            { coding: { costCentre: '410' }, value: '60.00' },
+            { coding: { costCentre: '430' }, value: '32.00' },
+          ],
+        },
+      },
+    },
   },
   {
     number: 'C-1009',

@@ -7,7 +7,7 @@ import { inTransaction } from '../server/platform/db/transaction.ts';
 import { sha256 } from '../server/platform/history/sha256.ts';
 import { systemClock } from '../server/platform/ports/clock.ts';
 import { assessAgain } from '../server/features/claims/reassess.service.ts';
-import { clearClaim } from '../server/features/claims/review.service.ts';
+import { clearClaim, correctLine } from '../server/features/claims/review.service.ts';
 import {
   approveClaim,
   declineClaim,
@@ -39,7 +39,7 @@ export async function loadClaim(
 ): Promise<void> {
   const start = addDays(day, -seed.daysAgo);
   const end = addDays(start, seed.days - 1);
-  const steps = stepsOf(seed.state);
+  const steps = stepsOf(seed);
   const moments = momentsOf(steps, addDays(end, 1));
   await draft({ ...context, clock: clockAt(moment(addDays(end, 1), 9)) }, seed, { start, end }, receipts);
   for (const [i, step] of steps.entries()) await take({ ...context, clock: clockAt(moments[i]!) }, seed, step);
@@ -109,7 +109,7 @@ const PATHS: Record<string, string[]> = {
   'part paid': ['submit', 'approve', 'clear', 'post', 'payHalf'],
   'payment rejected': ['submit', 'approve', 'clear', 'post', 'reject'],
 };
-const stepsOf = (state: string): string[] => PATHS[state]!;
+const stepsOf = ({ state, correction }: ClaimSeed): string[] => [...PATHS[state]!, ...(correction ? ['correct'] : [])];
 
 async function take(context: Context, seed: ClaimSeed, step: string): Promise<void> {
   const { number } = seed;
@@ -130,6 +130,8 @@ const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
   submit: ({ context, seed, seen }) => submitClaim(context, actorOf(seed.claimant), seen),
   withdraw: ({ context, seed, seen }) => withdrawClaim(context, actorOf(seed.claimant), seen),
   approve: ({ context, seed, seen }) => approveClaim(context, actorOf(seed.approver), seen),
+  correct: ({ context, seed: { number, correction }, seen: { revision } }) =>
+    correctLine(context, REVIEWER, number, correction!.line, { revision, set: correction!.set }),
   decline: ({ context, seed, seen }) =>
     declineClaim(context, actorOf(seed.approver), { ...seen, reason: 'This was paid centrally already.' }),
   return: ({ context, seen }) =>

@@ -38,7 +38,8 @@ function sayCorrection({ facts }: Words): string {
 export const SAYS: Partial<Record<string, (event: Words) => string>> = {
   drafted: fixed('began the claim'),
   gathered: ({ facts }) => `put ${list(facts.lines)} on it from what was gathered`,
-  edited: ({ facts }) => `changed line ${str(facts.line)}: ${names(facts.fields)}`,
+  edited: ({ facts }) => `changed ${facts.line ? `line ${str(facts.line)}` : 'the claim'}: ${names(facts.fields)}`,
+  'lines written': ({ facts }) => `wrote ${list(facts.lines)}`,
   'line removed': ({ facts }) => `took line ${str(facts.line)} off`,
   paired: ({ facts }) => `paired ${list(facts.lines)} with charges or receipts`,
   unpaired: ({ facts }) => `took the ${str(facts.what)} off ${list(facts.lines)}`,

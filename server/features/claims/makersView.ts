@@ -33,7 +33,7 @@ export function approverView(sources: Sources) {
 }
 
 /** The budgets of grants and projects are their owners' business. */
-const concernsMakers = (finding: Finding): boolean => finding.code !== 'budget-over';
+export const concernsMakers = (finding: Finding): boolean => finding.code !== 'budget-over';
 
 function makersView({ around, assessed, receipts, may }: Sources) {
   const { header, history, queries, submitted } = around;

@@ -281,7 +281,16 @@ describe('asking, holding, returning', () => {
     const finance = await view('C-1008');
     expect(finance.claim.version).toBe(1);
     expect(finance.document.claim.lines[0].items).toEqual(line.items);
-    const again = await wanjiru.post('/claims/C-1008/resubmit', { revision: edited.body.claim.revision });
+    // finance's split left 4.00 of line 2: what stops the claim is put right before it goes out again
+    const early = await wanjiru.post('/claims/C-1008/resubmit', { revision: edited.body.claim.revision });
+    expect([early.status, early.body.code, early.body.numbers.first]).toEqual([
+      422,
+      'has-stops',
+      'line 2: The split leaves 4.00. Change the shares until nothing is left.',
+    ]);
+    const whole = { revision: edited.body.claim.revision, set: { split: null } };
+    const { revision } = (await wanjiru.put('/drafts/C-1008/lines/2', whole)).body.claim;
+    const again = await wanjiru.post('/claims/C-1008/resubmit', { revision });
     expect(again.body.claim).toMatchObject({ state: 'with approver', version: 2 });
     expect((await view('C-1008')).document.claim.lines[0].items[0].amount).toBe(items[0].amount);
     expect((await view('C-1008')).submitted.version).toBe(2);

@@ -13,6 +13,7 @@ import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/clai
 import { copyVersion, freezeVersion } from '../../records/claims/claims.queries.ts';
 import { onlyClaim, useOfClaim } from '../../records/claims/usesOf.ts';
 import { selectPerson } from '../../records/people/people.queries.ts';
+import { concernsMakers } from './makersView.ts';
 import { sendQueries } from './queries.queries.ts';
 
 const act = (
@@ -41,8 +42,7 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim): Promise<Ou
   row.submitted_on = today(context.clock, timeZone);
   const { assessed, columns } = await assessRows(trx, context.clock, row, revision);
   if (assessed.document.claim.lines.length === 0) throw new Refused('no-lines', { claim: row.number });
-  const half = assessed.assessment.findings.find((f) => f.code === 'items-off');
-  if (half) throw new Refused('items-left', { line: half.line, left: half.difference });
+  refuseStops(assessed);
   const frozen = frozenOf(assessed);
   await freezeVersion(trx, claim.at, frozen, context.clock.now());
   return {
@@ -57,6 +57,14 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim): Promise<Ou
     about: sha256(canonical(frozen)),
     jobs: alikeAgain(assessed),
   };
+}
+
+/** What its makers can put right forbids handing a claim in; the budgets of grants and projects are finance's matter. */
+function refuseStops({ assessment }: AssessedClaim): void {
+  const stop = assessment.findings.find((f) => f.severity === 'stop' && concernsMakers(f));
+  if (!stop) return;
+  if (stop.code === 'items-off') throw new Refused('items-left', { line: stop.line, left: stop.difference });
+  throw new Refused('has-stops', { first: `${stop.line ? `line ${stop.line}: ` : ''}${stop.says}` });
 }
 
 /** Who decides about a claim: its approver, or the one the claimant usually has. Never its claimant or preparer. */

@@ -3,6 +3,7 @@ import { claimActs, type ClaimAnswer, type MakerView, type PlainAct, type Reason
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { failed } from '../../parts/failed.ts';
 import { toast } from '../../parts/toast.tsx';
+import { SubmitClaim } from './SubmitClaim.tsx';
 
 interface ClaimActsProps {
   view: MakerView;
@@ -10,9 +11,12 @@ interface ClaimActsProps {
   onFail: () => void;
 }
 
+/** Handing in is shown before it is done. */
+const HANDING_IN: readonly { act: 'submit' | 'resubmit'; label: string; done: string }[] = [
+  { act: 'submit', label: 'Submit…', done: 'is submitted' },
+  { act: 'resubmit', label: 'Submit again…', done: 'is submitted again' },
+];
 const PLAIN: readonly { act: PlainAct; label: string; done: string; leads?: boolean }[] = [
-  { act: 'submit', label: 'Submit', done: 'is submitted', leads: true },
-  { act: 'resubmit', label: 'Submit again', done: 'is submitted again', leads: true },
   { act: 'approve', label: 'Approve', done: 'is approved', leads: true },
   { act: 'withdraw', label: 'Withdraw', done: 'is withdrawn' },
 ];
@@ -25,9 +29,11 @@ const REASONED: readonly { act: ReasonedAct; label: string; why: string; done: s
 export function ClaimActs({ view, onDone, onFail }: ClaimActsProps) {
   const { number, revision } = view.claim;
   const [asking, setAsking] = useState<ReasonedAct | null>(null);
+  const [handing, setHanding] = useState<'submit' | 'resubmit' | null>(null);
   const acts = claimActs(number);
   const run = async (work: Promise<ClaimAnswer>, done: string) => {
     const next = await work.catch(failed);
+    setHanding(null);
     if (!next) return onFail();
     toast({ text: `${number} ${done}` });
     setAsking(null);
@@ -37,6 +43,9 @@ export function ClaimActs({ view, onDone, onFail }: ClaimActsProps) {
   return (
     <>
       <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
+        {HANDING_IN.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
+          <ActButton key={act} label={label} leads run={() => setHanding(act)} />
+        ))}
         {PLAIN.filter(({ act }) => view.may.includes(act)).map(({ act, label, done, leads }) => (
           <ActButton key={act} label={label} leads={leads} run={() => void run(acts.plain(act, revision), done)} />
         ))}
@@ -44,6 +53,14 @@ export function ClaimActs({ view, onDone, onFail }: ClaimActsProps) {
           <ActButton key={act} label={label} run={() => setAsking(act)} />
         ))}
       </div>
+      {handing && (
+        <SubmitClaim
+          view={view}
+          again={handing === 'resubmit'}
+          onClose={() => setHanding(null)}
+          onSubmit={() => run(acts.plain(handing, revision), HANDING_IN.find((h) => h.act === handing)!.done)}
+        />
+      )}
       {asked && (
         <ReasonForm
           label={asked.why}

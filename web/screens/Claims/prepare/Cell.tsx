@@ -1,4 +1,4 @@
-import { useState, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 
 interface CellProps {
   label: string;
@@ -25,13 +25,17 @@ export function focusCell(row: number, column: string): void {
 export function Cell({ label, value, row, column, type = 'text', align, placeholder, problemOf, onSave }: CellProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  // Enter saves and goes on, and going on saves too: the same is sent once
+  const sent = useRef<string | null>(null);
   const commit = () => {
-    if (typed === null) return;
+    if (typed === null || typed === sent.current) return;
     if (typed.trim() === value) return setTyped(null);
     const wrong = problemOf?.(typed) ?? null;
     setProblem(wrong);
     if (wrong !== null) return;
+    sent.current = typed;
     onSave(typed, (error) => {
+      sent.current = null;
       setProblem(error?.message ?? null);
       if (!error) setTyped((now) => (now === typed ? null : now));
     });

@@ -45,7 +45,7 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
   };
   return (
     <>
-      <tr className="border-t border-base-300 align-top" onKeyDown={onKeyDown}>
+      <tr className="cells-open border-t border-base-300 align-top" onKeyDown={onKeyDown}>
         <td className="quiet px-2 py-1.5 text-sm">new</td>
         <td className="px-1 py-0.5">
           <input
