@@ -45,7 +45,7 @@ test('a purchasing card’s month is accounted for and closed', async ({ browser
   await take.getByRole('combobox', { name: 'Claim', exact: true }).selectOption('');
   await take.getByLabel('What the claim is for').fill('Field station purchases');
   await take.getByRole('button', { name: /Put \d+ on a new claim/ }).click();
-  await expect(page.getByText('Field station purchases')).toBeVisible();
+  await expect(page.getByLabel('What the claim is for')).toHaveValue('Field station purchases');
   const settlement = page.getByLabel('Settlement');
   await expect(settlement).toContainText(/0\.00/);
 

@@ -53,6 +53,8 @@ test('a claim is begun, typed, pasted, corrected and submitted, with the keyboar
   await expect(review.getByText('"2026-02-31" is not a date')).toBeVisible();
   await expect(review.getByRole('button', { name: 'Add 3 lines' })).toBeDisabled();
   await page.keyboard.press('Escape');
+  await expect(review).toBeHidden();
+  await page.getByLabel('Merchant of a new line').focus();
   await paste(page, FILE);
   await tabTo(page, review.getByRole('button', { name: 'Add 3 lines' }));
   await page.keyboard.press('Enter');

@@ -123,8 +123,33 @@ const SHOTS: Shot[] = [
     who: 'tomas.brandao',
     path: '/claims/C-1031',
     act: async (page) => {
-      await page.getByRole('button', { name: 'Break into items' }).first().click();
+      await page.getByRole('button', { name: 'More of line 1' }).click();
+      await page.getByRole('button', { name: 'Break into items' }).click();
       await page.getByLabel('Amount of item 1').fill('20.00');
+    },
+  },
+  {
+    name: 'claim-prepare',
+    who: 'tomas.brandao',
+    path: '/claims/C-1031',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'More of line 2' }).click();
+      await page.getByLabel('Amount of a new line').fill('1500 JPY');
+    },
+  },
+  {
+    name: 'claim-paste',
+    who: 'tomas.brandao',
+    path: '/claims/C-1031',
+    act: async (page) => {
+      await page.getByLabel('Merchant of a new line').focus();
+      await page.evaluate(() => {
+        const clipboardData = new DataTransfer();
+        const rows = ['03.11.2026\tCafé Maré\tLunch\tMeal\t12,50', '04.11.2026\tLoja do Rio\tRope\tYacht\t1.021,00'];
+        clipboardData.setData('text/plain', rows.join('\n'));
+        document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }));
+      });
+      await page.getByRole('table', { name: 'What the rows become' }).waitFor();
     },
   },
   { name: 'ledger', who: 'odd.fjellheim', path: '/ledger' },

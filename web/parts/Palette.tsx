@@ -25,7 +25,7 @@ const LEAST_LETTERS = 2;
 export default function Palette({ person, onClose }: PaletteProps) {
   const [typed, setTyped] = useState('');
   const [marked, setMarked] = useState('');
-  const groups = useEntries(person, useDeferredValue(typed.trim()), onClose);
+  const groups = useEntries(person, typed.trim(), onClose);
   const keys = groups.flatMap((group) => group.entries.map((entry) => entry.key));
   // What comes from the server replaces what was marked: then the first one is.
   const current = keys.includes(marked) ? marked : (keys[0] ?? '');
@@ -72,7 +72,9 @@ function useEntries(person: Person, words: string, onClose: () => void): { name:
   };
   const seesDesk = placesOf(person).some((place) => place.path === '/desk');
   const asked = words.length >= LEAST_LETTERS;
-  const queue = useQueue('any', words, seesDesk && asked).data?.[0]?.claims ?? [];
+  // Enter takes what is marked, so what is here already is found by what is typed now; only the server is asked later
+  const later = useDeferredValue(words);
+  const queue = useQueue('any', later, seesDesk && asked).data?.[0]?.claims ?? [];
   const own = useOwnClaims().data?.claims ?? [];
   const chart = useChart().data;
   const has = (...texts: (string | null)[]) => texts.join(' ').toLowerCase().includes(words.toLowerCase());

@@ -7,7 +7,7 @@ import { toast } from '../../parts/toast.tsx';
 import { sayMoment } from '../../words/sayEvent.ts';
 
 type Shown = StatementsView['statements'][number];
-const HEADS = ['Came', 'Document', 'Card', 'Days', 'Entries', 'New', 'Closes with', ''];
+const HEADS = ['Came', 'Document', 'Card', 'Days', 'Entries', 'New', 'Closes with', 'Acts'];
 
 /** Statements with what was taken of them; an import can be taken back while nothing of it is used. */
 export function StatementTable({ rows, onChanged }: { rows: readonly Shown[]; onChanged: () => void }) {
@@ -19,7 +19,7 @@ export function StatementTable({ rows, onChanged }: { rows: readonly Shown[]; on
           <tr>
             {HEADS.map((h, i) => (
               <th key={h} className={`px-3 py-1 font-normal ${i > 3 ? 'text-right' : ''}`}>
-                {h}
+                {h === 'Acts' ? <span className="sr-only">{h}</span> : h}
               </th>
             ))}
           </tr>

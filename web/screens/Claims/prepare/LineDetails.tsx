@@ -6,7 +6,7 @@ import { spotsOf } from '../../../parts/spots.ts';
 import { CodingFields } from '../../Sheet/CodingFields.tsx';
 import { DraftItems } from '../DraftItems.tsx';
 import { Cell } from './Cell.tsx';
-import type { LineRowProps } from './LineRow.tsx';
+import type { LineRowProps } from './lineRow.types.ts';
 import { newLineOf } from './newLineOf.ts';
 
 /** Everything of a line that has no column: country, quantity, coding, items, its receipt, and what can be done with it. */

@@ -18,7 +18,7 @@ interface LineGridProps {
   onFail: (error: unknown) => void;
 }
 
-const HEADS = ['Line', 'Date', 'Merchant', 'What', 'Category', 'Amount', 'Who paid', ''];
+const HEADS = ['Line', 'Date', 'Merchant', 'What', 'Category', 'Amount', 'Who paid', 'More'];
 
 /**
  * The lines of a claim in preparation as one table that is the form: cells are typed in place, a row is opened for the rest, a
@@ -44,7 +44,7 @@ export function LineGrid({ view, draft, filter, onChanged, onFail }: LineGridPro
   return (
     <div onPaste={paste}>
       <div className="overflow-x-auto rounded-box border border-base-300 bg-base-100">
-        <table aria-label="Lines" className="w-full min-w-[56rem] table-fixed text-left">
+        <table aria-label="Lines" className="lines w-full table-fixed text-left sm:min-w-[56rem]">
           <Heads />
           <tbody>
             {lines.map((line, row) => (
@@ -77,7 +77,7 @@ function Heads() {
       <tr>
         {HEADS.map((head, i) => (
           <th key={head} className={`px-2 py-1 font-normal ${WIDTHS[i]} ${head === 'Amount' ? 'text-right' : ''}`}>
-            {head}
+            {head === 'More' ? <span className="sr-only">{head}</span> : head}
           </th>
         ))}
       </tr>

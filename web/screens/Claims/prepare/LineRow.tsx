@@ -1,26 +1,11 @@
 import { ChevronDown, ChevronRight, Paperclip } from 'lucide-react';
 import type { Line } from '../../../../core/documents/case.schema.ts';
-import type { Chart } from '../../../api/chart.ts';
-import type { ClaimAnswer, MakerView } from '../../../api/claims.ts';
 import { groupDigits, Money } from '../../../parts/Money.tsx';
 import { Cell } from './Cell.tsx';
 import { LineDetails } from './LineDetails.tsx';
 import { readMoney } from './readMoney.ts';
-import type { Draft } from './useDraft.ts';
+import type { LineRowProps } from './lineRow.types.ts';
 import { CategoryChoice } from './CategoryChoice.tsx';
-
-export interface LineRowProps {
-  view: MakerView;
-  line: Line;
-  row: number;
-  draft: Draft;
-  chart: Chart | undefined;
-  open: boolean;
-  onToggle: () => void;
-  onRemove: () => void;
-  onChanged: (next: ClaimAnswer) => void;
-  onFail: (error: unknown) => void;
-}
 
 /** A line of the table, what the rules say of it, and, opened, everything else that can be said. */
 export function LineRow(props: LineRowProps) {
