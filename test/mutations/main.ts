@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { MUTATIONS, type Mutation } from './mutations.ts';
 import { ACCESS_MUTATIONS } from './accessMutations.ts';
 import { GATHER_MUTATIONS } from './gatherMutations.ts';
+import { PREPARE_MUTATIONS } from './prepareMutations.ts';
 import { HARD_MUTATIONS } from './hardMutations.ts';
 import { MONEY_MUTATIONS } from './moneyMutations.ts';
 import { STATE_MUTATIONS } from './stateMutations.ts';
@@ -72,6 +73,7 @@ const wanted = [
   ...STATE_MUTATIONS,
   ...HARD_MUTATIONS,
   ...GATHER_MUTATIONS,
+  ...PREPARE_MUTATIONS,
   ...WEB_MUTATIONS,
 ].filter((m) => new RegExp(process.argv[2] ?? '').test(m.rule));
 if (wanted.some((m) => m.tests && needsDatabase(m.tests))) passes(['server/features/periods'], 'make');

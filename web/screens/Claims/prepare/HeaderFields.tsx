@@ -2,6 +2,11 @@ import type { MakerView } from '../../../api/claims.ts';
 import { Cell } from './Cell.tsx';
 import type { Draft } from './useDraft.ts';
 
+function problemOfPurpose(typed: string): string | null {
+  if (!typed.trim()) return 'Say what the claim is for.';
+  return typed.trim().length > 200 ? 'At most 200 characters.' : null;
+}
+
 /** What a claim in preparation says of itself: what it is for, and from when to when; saved as it is typed. */
 export function HeaderFields({ view, draft }: { view: MakerView; draft: Draft }) {
   const { purpose, tripFrom, tripTo } = view.claim;
@@ -15,7 +20,7 @@ export function HeaderFields({ view, draft }: { view: MakerView; draft: Draft })
           row={-1}
           column="purpose"
           value={purpose}
-          problemOf={(typed) => (typed.trim() ? null : 'Say what the claim is for.')}
+          problemOf={problemOfPurpose}
           onSave={(typed, done) => draft.editHeader({ purpose: typed.trim() }, done)}
         />
       </div>

@@ -41,7 +41,7 @@ export function LineDetails(props: LineRowProps) {
 function Facts({ view, line, row, draft, chart }: LineRowProps) {
   const coding = line.coding ?? {};
   return (
-    <dl className="grid grid-cols-[8rem_minmax(0,1fr)] items-center gap-x-3 gap-y-1">
+    <dl className="cells-open grid grid-cols-[8rem_minmax(0,1fr)] items-center gap-x-3 gap-y-1">
       <dt className="quiet">Country</dt>
       <dd className="w-20">
         <Cell

@@ -48,6 +48,11 @@ export function LineRow(props: LineRowProps) {
   );
 }
 
+const longerThan =
+  (most: number) =>
+  (typed: string): string | null =>
+    typed.trim().length > most ? `At most ${most} characters; these are ${typed.trim().length}.` : null;
+
 const ofBank = (line: Line): boolean => line.rate?.kind === 'card';
 
 function WhenAndWhere({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 'draft'>) {
@@ -75,6 +80,7 @@ function WhenAndWhere({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 
           label={`Merchant of line ${line.id}`}
           column="merchant"
           value={line.merchant ?? ''}
+          problemOf={longerThan(140)}
           onSave={(typed, done) => draft.editLine(line.id, { merchant: typed.trim() || null }, done)}
         />
       </td>
@@ -84,6 +90,7 @@ function WhenAndWhere({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 
           label={`What line ${line.id} was for`}
           column="what"
           value={line.description ?? ''}
+          problemOf={longerThan(300)}
           onSave={(typed, done) => draft.editLine(line.id, { description: typed.trim() || null }, done)}
         />
       </td>

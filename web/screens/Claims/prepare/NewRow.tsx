@@ -60,12 +60,14 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
         </td>
         <TextCell
           label="Merchant of a new line"
+          placeholder="Merchant"
           at={`${row}:merchant`}
           value={typed.merchant}
           onType={(merchant) => set({ merchant })}
         />
         <TextCell
           label="What a new line was for"
+          placeholder="What it was for"
           at={`${row}:what`}
           value={typed.what}
           onType={(what) => set({ what })}
@@ -81,6 +83,7 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
         </td>
         <TextCell
           label="Amount of a new line"
+          placeholder="12.50"
           at={`${row}:amount`}
           value={typed.amount}
           right
@@ -117,16 +120,18 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
 
 interface TextCellProps {
   label: string;
+  placeholder: string;
   at: string;
   value: string;
   right?: boolean;
   onType: (value: string) => void;
 }
-const TextCell = ({ label, at, value, right = false, onType }: TextCellProps) => (
+const TextCell = ({ label, placeholder, at, value, right = false, onType }: TextCellProps) => (
   <td className="px-1 py-0.5">
     <input
       className={`cell ${right ? 'text-right tabular-nums' : ''}`}
       aria-label={label}
+      placeholder={placeholder}
       data-cell={at}
       value={value}
       onChange={(e) => onType(e.target.value)}

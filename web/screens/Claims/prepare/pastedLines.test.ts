@@ -89,6 +89,16 @@ describe('a block from a spreadsheet', () => {
     ]);
   });
 
+  it('takes no row with a country or words that a line cannot have', () => {
+    const row = (merchant: string, country: string) =>
+      paste(`Date\tMerchant\tAmount\tCountry\n2026-11-02\t${merchant}\t9.00\t${country}`).rows[0]!;
+    expect([row('Quay', 'IE').line?.country, row('Quay', 'Ireland').line]).toEqual(['IE', null]);
+    expect(row('x'.repeat(141), 'IE')).toMatchObject({
+      line: null,
+      problems: ['the merchant is longer than 140 characters'],
+    });
+  });
+
   it('of 2,000 rows, or of rubbish, gives as many rows as it has', () => {
     const many = Array.from({ length: 2000 }, (_, i) => `2026-11-02\tShop ${i}\t${i}.00`).join('\n');
     expect(paste(many).rows.filter((r) => r.line)).toHaveLength(2000);
