@@ -39,20 +39,21 @@ afterAll(async () => {
   await api.close();
 });
 
+const slip = async (colour: string) => [
+  {
+    filename: 'slip.png',
+    content: await sharp({ create: { width: 50, height: 50, channels: 3, background: colour } })
+      .png()
+      .toBuffer(),
+  },
+];
 const send = async (from: string, more: object = {}) =>
   createTransport({ host: '127.0.0.1', port, secure: false, ignoreTLS: true }).sendMail({
     from,
     to: ADDRESS,
     subject: 'My receipt',
     text: 'Total EUR 12.00',
-    attachments: [
-      {
-        filename: 'slip.png',
-        content: await sharp({ create: { width: 50, height: 50, channels: 3, background: '#369' } })
-          .png()
-          .toBuffer(),
-      },
-    ],
+    attachments: await slip('#369'),
     ...more,
   });
 const names = async (email: string) =>
@@ -79,7 +80,10 @@ describe('a mail to the address for receipts', () => {
   it('from strangers, from several, or from somebody who left lands nowhere, and is answered alike', async () => {
     const before = await count();
     await send('stranger@elsewhere.example');
-    await send('a@elsewhere.example, wanjiru.mbaya@saltmarsh.example', { sender: 'wanjiru.mbaya@saltmarsh.example' });
+    const [known, other] = ['wanjiru.mbaya@saltmarsh.example', 'a@elsewhere.example'];
+    // papers that nobody sent before, so that they would be seen to land
+    await send(`${other}, ${known}`, { sender: known, attachments: await slip('#963') });
+    await send(`${known}, ${other}`, { sender: known, attachments: await slip('#936') });
     await api.owner('people').where({ email: 'tomas.brandao@saltmarsh.example' }).update({ active: false });
     await send('tomas.brandao@saltmarsh.example');
     expect(await count()).toBe(before);

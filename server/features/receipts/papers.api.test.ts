@@ -82,6 +82,16 @@ describe('two photographs', () => {
     expect([refused.status, refused.body.code]).toEqual([409, 'receipt-in-use']);
     const theirs = await added(await api.as('aoi.kuramochi'), await picture('#cca'), 'theirs.png');
     expect((await tomas.post('/receipts/combine', { receipts: [seen(free), seen(theirs)] })).status).toBe(404);
+    // nor is it told on which claim somebody else's is
+    const claimed = await api
+      .owner('receipts as r')
+      .join('lines as l', 'l.receipt_id', 'r.id')
+      .whereNot('r.owner_id', 'P05')
+      .first('r.id', 'r.revision');
+    const hidden = await tomas.post('/receipts/combine', {
+      receipts: [seen(free), { ...claimed, id: String(claimed.id) }],
+    });
+    expect([hidden.status, JSON.stringify(hidden.body)]).toEqual([404, expect.not.stringContaining('C-')]);
     expect(await byId(tomas, free.id)).toBeDefined();
     const twice = await tomas.post('/receipts/combine', { receipts: [seen(free), seen(free)] });
     expect(twice.status).toBe(400);
