@@ -169,7 +169,7 @@ interface ProposalRowProps {
 function ProposalRow({ proposal: p, dim, busy, onAccept }: ProposalRowProps) {
   return (
     <li
-      className={`grid items-center gap-x-4 gap-y-1 border-b border-base-300 px-3 py-2 last:border-b-0 md:grid-cols-[3rem_minmax(0,1fr)_minmax(0,1fr)_auto] ${dim ? 'opacity-75' : ''}`}
+      className={`grid items-center gap-x-4 gap-y-1 border-b border-base-300 px-3 py-2 last:border-b-0 md:grid-cols-[3rem_minmax(0,1fr)_minmax(0,1fr)_auto] ${dim ? 'bg-base-200' : ''}`}
     >
       <span className="text-lg font-semibold tabular-nums" aria-label={`Score ${p.pair.score}`}>
         {p.pair.score}
