@@ -52,6 +52,7 @@ describe('every lifecycle', () => {
       'begin',
       'gather',
       'edit',
+      'write',
       'remove',
       'pair',
       'unpair',
@@ -114,6 +115,7 @@ describe('an act', () => {
     expect(open('returned', person('tomas', 'claimant'))).toEqual([
       'gather',
       'edit',
+      'write',
       'remove',
       'pair',
       'unpair',

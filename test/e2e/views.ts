@@ -194,7 +194,7 @@ export const views: View[] = [
     open: async (page) => {
       await page.goto('/claims/C-1031');
       await page.getByRole('button', { name: 'More of line 2' }).click();
-      await page.getByLabel('Amount of line 1').waitFor();
+      await page.getByLabel('Country of line 2').waitFor();
     },
   },
   {

@@ -85,6 +85,7 @@ const STRINGS = [
   'a'.repeat(64),
   'Europe/Dublin',
   'one@saltmarsh.example',
+  '1/2026-03-02/1',
 ];
 
 /** A value that a schema of the contract accepts, with every field there; a schema it cannot please throws. */

@@ -1,7 +1,5 @@
 import useSWR from 'swr';
 import type { z } from 'zod';
-import type { Item } from '../../core/documents/case.schema.ts';
-import { claimAnswer } from '../../contract/claims.ts';
 import {
   cardsAnswer,
   chargesAnswer,
@@ -81,8 +79,4 @@ export const gather = {
     send('PUT', `/cards/${card}/months/${month}/closed`, monthAnswer, { revision }),
   reopenMonth: (card: string, month: string, revision: number) =>
     send('DELETE', `/cards/${card}/months/${month}/closed?revision=${revision}`, monthAnswer),
-  editLine: (claim: string, line: string, revision: number, set: { category?: string; items?: Item[] }) =>
-    send('PUT', `/drafts/${claim}/lines/${encodeURIComponent(line)}`, claimAnswer, { revision, set }),
-  removeLine: (claim: string, line: string, revision: number) =>
-    send('DELETE', `/drafts/${claim}/lines/${encodeURIComponent(line)}?revision=${revision}`, claimAnswer),
 };

@@ -1,41 +1,16 @@
 import { useState } from 'react';
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { useChart, type Chart } from '../../api/chart.ts';
-import type { ClaimAnswer, MakerView } from '../../api/claims.ts';
-import { gather } from '../../api/gather.ts';
+import type { MakerView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { spotsOf } from '../../parts/spots.ts';
 import { sayChange } from '../../words/whereItIs.ts';
-import { failed } from '../../parts/failed.ts';
-import { DraftItems } from './DraftItems.tsx';
 
-interface ClaimLinesProps {
-  view: MakerView;
-  onChanged: (view: ClaimAnswer) => void;
-  onFail: () => void;
-}
-/** What is open under a line. */
-type Open = 'receipt' | 'items' | null;
-
-const NOTHING = { line: '', what: null };
-
-/** The lines of a claim, each with what finance changed, what the rules say of it, its receipt and its items. */
-export function ClaimLines({ view, onChanged, onFail }: ClaimLinesProps) {
+/** The lines of a claim that is handed in, each with what finance changed, what the rules say of it, and its receipt. */
+export function ClaimLines({ view }: { view: MakerView }) {
   const { data: chart } = useChart();
-  const [open, setOpen] = useState<{ line: string; what: Open }>(NOTHING);
-  const close = () => setOpen(NOTHING);
-  const saved = (next: ClaimAnswer) => {
-    close();
-    onChanged(next);
-  };
-  const fail = (error: unknown) => {
-    failed(error);
-    onFail();
-  };
-  const { number, revision } = view.claim;
-  const toggle = (line: string, what: Open) =>
-    setOpen(open.line === line && open.what === what ? NOTHING : { line, what });
+  const [open, setOpen] = useState<string | null>(null);
   return (
     <>
       <h2 className="mt-6 mb-1 font-semibold">Lines</h2>
@@ -43,17 +18,12 @@ export function ClaimLines({ view, onChanged, onFail }: ClaimLinesProps) {
         {view.document.lines.map((line) => (
           <li key={line.id} className="border-b border-base-300 px-4 py-2 last:border-b-0">
             <LineFacts view={view} line={line} chart={chart} />
-            <LineActs
+            <ReceiptLink
               {...{ view, line }}
-              open={open.line === line.id ? open.what : null}
-              toggle={(what) => toggle(line.id, what)}
-              remove={() => void gather.removeLine(number, line.id, revision).then(onChanged, fail)}
-              takeOff={(what) => void takeOff(view, line, what).then(onFail, fail)}
+              open={open === line.id}
+              toggle={() => setOpen(open === line.id ? null : line.id)}
             />
-            {open.line === line.id && open.what === 'items' && (
-              <DraftItems key={revision} {...{ view, line, chart }} onSaved={saved} onFail={fail} onClose={close} />
-            )}
-            {open.line === line.id && open.what === 'receipt' && <LineReceipt view={view} line={line} />}
+            {open === line.id && <LineReceipt view={view} line={line} />}
           </li>
         ))}
       </ul>
@@ -115,42 +85,15 @@ const LineAmount = ({ view, line }: LineProps) => (
   </span>
 );
 
-interface LineActsProps extends LineProps {
-  open: Open;
-  toggle: (what: Open) => void;
-  remove: () => void;
-  takeOff: (what: 'charge' | 'receipt') => void;
-}
-
-/** Undoes a pair: the line is as it was before it had the charge or the receipt. */
-const takeOff = ({ claim: { number, revision } }: MakerView, line: Line, what: 'charge' | 'receipt') =>
-  gather.unpair({ [number]: revision }, [{ claim: number, line: line.id }], what);
-
-function LineActs({ view, line, open, toggle, remove, takeOff: onTakeOff }: LineActsProps) {
-  const may = (act: MakerView['may'][number]) => view.may.includes(act);
-  const expander = (what: Open, label: string) => (
-    <button type="button" className="link mr-3 text-sm" aria-expanded={open === what} onClick={() => toggle(what)}>
-      {label}
-    </button>
-  );
+function ReceiptLink({ view, line, open, toggle }: LineProps & { open: boolean; toggle: () => void }) {
   return (
-    <div className="mt-1">
-      {view.receipts[line.id] ? expander('receipt', 'Receipt') : <span className="quiet mr-3 text-sm">No receipt</span>}
-      {may('edit') && !line.personal && expander('items', line.items?.length ? 'Items' : 'Break into items')}
-      {may('unpair') && view.receipts[line.id] && (
-        <button type="button" className="link mr-3 text-sm" onClick={() => onTakeOff('receipt')}>
-          Take the receipt off
+    <div className="mt-1 text-sm">
+      {view.receipts[line.id] ? (
+        <button type="button" className="link" aria-expanded={open} onClick={toggle}>
+          Receipt
         </button>
-      )}
-      {may('unpair') && line.rate?.kind === 'card' && (
-        <button type="button" className="link mr-3 text-sm" onClick={() => onTakeOff('charge')}>
-          Take the charge off
-        </button>
-      )}
-      {may('remove') && (
-        <button type="button" className="link text-sm" onClick={remove}>
-          Take the line off
-        </button>
+      ) : (
+        <span className="quiet">No receipt</span>
       )}
     </div>
   );

@@ -46,11 +46,7 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
       </div>
       <Reason view={view} />
       <Queries view={view} />
-      {written ? (
-        <PreparedLines {...{ view, draft, reload }} onChanged={show} />
-      ) : (
-        <ClaimLines view={view} onChanged={show} onFail={reload} />
-      )}
+      {written ? <PreparedLines {...{ view, draft, reload }} onChanged={show} /> : <ClaimLines view={view} />}
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
     </div>

@@ -4,7 +4,7 @@ import { ReceiptViewer } from '../../../parts/ReceiptViewer.tsx';
 import { readTyped } from '../../../parts/typed.ts';
 import { spotsOf } from '../../../parts/spots.ts';
 import { CodingFields } from '../../Sheet/CodingFields.tsx';
-import { DraftItems } from '../DraftItems.tsx';
+import { DraftItems } from './DraftItems.tsx';
 import { Cell } from './Cell.tsx';
 import type { LineRowProps } from './lineRow.types.ts';
 import { newLineOf } from './newLineOf.ts';

@@ -1,12 +1,12 @@
 import { useState, type FormEvent } from 'react';
-import type { Item, Line } from '../../../core/documents/case.schema.ts';
-import { fromMinor, readAmount, toMinor } from '../../../core/numbers/amount.ts';
-import type { Chart } from '../../api/chart.ts';
-import { gather } from '../../api/gather.ts';
-import type { ClaimAnswer, MakerView } from '../../api/claims.ts';
-import { Money } from '../../parts/Money.tsx';
-import { RemoveButton } from '../../parts/RemoveButton.tsx';
-import { readTypedAmount } from '../../parts/typed.ts';
+import type { Item, Line } from '../../../../core/documents/case.schema.ts';
+import { fromMinor, readAmount, toMinor } from '../../../../core/numbers/amount.ts';
+import type { Chart } from '../../../api/chart.ts';
+import { drafts } from '../../../api/drafts.ts';
+import type { ClaimAnswer, MakerView } from '../../../api/claims.ts';
+import { Money } from '../../../parts/Money.tsx';
+import { RemoveButton } from '../../../parts/RemoveButton.tsx';
+import { readTypedAmount } from '../../../parts/typed.ts';
 
 interface DraftItemsProps {
   view: MakerView;
@@ -38,7 +38,7 @@ export function DraftItems({ view, line, chart, onSaved, onFail, onClose }: Draf
     setBusy(true);
     const items = rows.map((r) => itemOf(r, line));
     const { number, revision } = view.claim;
-    await gather.editLine(number, line.id, revision, { items }).then(onSaved, onFail);
+    await drafts.edit(number, revision, line.id, { items }).then(onSaved, onFail);
     setBusy(false);
   };
   return (
