@@ -158,8 +158,8 @@ export const MONEY_MUTATIONS: Mutation[] = [
   ),
   m(
     'a number of a line given again',
-    'server/features/gather/take.service.ts',
-    'Math.max(row.last_line, ...numbers)',
+    'server/records/claims/lineNumbers.ts',
+    'Math.max(lastLine, ...numbers)',
     'Math.max(0, ...numbers)',
     GATHER,
   ),
