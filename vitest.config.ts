@@ -12,6 +12,7 @@ export default defineConfig({
       'test/reference/**/*.test.ts',
       'test/properties/**/*.test.ts',
       'test/faults/**/*.test.ts',
+      'test/mutations/**/*.test.ts',
     ],
     globalSetup: ['test/fixtures/templateDatabase.ts'],
     pool: 'forks',

@@ -104,8 +104,8 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   m(
     'confirming under review',
     `${RECEIPTS}/receipts.service.ts`,
-    '    assertFree(receipt);\n    const columns',
-    '    const columns',
+    '    assertFree(receipt);\n    const amount',
+    '    const amount',
     RECEIPTS,
   ),
   m(

@@ -45,8 +45,8 @@ export const HARD_MUTATIONS: Mutation[] = [
   ),
   m(
     'a turn of reading',
-    'server/features/receipts/receipts.service.ts',
-    'countWaiting(trx, actor.id)',
+    'server/features/receipts/receipts.files.ts',
+    'countWaiting(trx, owner)',
     'Promise.resolve(0)',
     'server/features/receipts',
   ),

@@ -3,14 +3,8 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync }
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { MUTATIONS, type Mutation } from './mutations.ts';
-import { ACCESS_MUTATIONS } from './accessMutations.ts';
-import { GATHER_MUTATIONS } from './gatherMutations.ts';
-import { PREPARE_MUTATIONS } from './prepareMutations.ts';
-import { HARD_MUTATIONS } from './hardMutations.ts';
-import { MONEY_MUTATIONS } from './moneyMutations.ts';
-import { STATE_MUTATIONS } from './stateMutations.ts';
-import { WEB_MUTATIONS } from './webMutations.ts';
+import { ALL_MUTATIONS, placesOf } from './all.ts';
+import type { Mutation } from './mutations.ts';
 
 /**
  * npm run mutations [PATTERN]: breaks one rule after the other in a copy of the tree and sees whether a test fails. Prints
@@ -51,10 +45,11 @@ function passes(tests: readonly string[], template: 'make' | 'keep' | 'none'): b
   return spawnSync(join(root, 'node_modules/.bin/vitest'), args, { cwd: copy, env }).status === 0;
 }
 
-function survives({ file, find, put, tests }: Mutation): boolean {
+function survives(mutation: Mutation): boolean {
+  const { file, find, put, tests } = mutation;
   const path = join(copy, file);
   const source = readFileSync(path, 'utf8');
-  if (source.split(find).length !== 2) throw new Error(`${file} does not hold once: ${find}`);
+  if (placesOf(mutation, source) !== 1) throw new Error(`${file} does not hold once: ${find}`);
   writeFileSync(
     path,
     source.replace(find, () => put),
@@ -66,16 +61,7 @@ function survives({ file, find, put, tests }: Mutation): boolean {
 
 const needsDatabase = (tests: readonly string[]): boolean => tests.some((t) => t.startsWith('server/'));
 
-const wanted = [
-  ...MUTATIONS,
-  ...MONEY_MUTATIONS,
-  ...ACCESS_MUTATIONS,
-  ...STATE_MUTATIONS,
-  ...HARD_MUTATIONS,
-  ...GATHER_MUTATIONS,
-  ...PREPARE_MUTATIONS,
-  ...WEB_MUTATIONS,
-].filter((m) => new RegExp(process.argv[2] ?? '').test(m.rule));
+const wanted = ALL_MUTATIONS.filter((m) => new RegExp(process.argv[2] ?? '').test(m.rule));
 if (wanted.some((m) => m.tests && needsDatabase(m.tests))) passes(['server/features/periods'], 'make');
 const survivors = wanted.filter((mutation) => {
   const alive = survives(mutation);

@@ -129,8 +129,8 @@ export const MONEY_MUTATIONS: Mutation[] = [
   m(
     'what is left after an undone pair',
     `${GATHER}/acceptPairs.service.ts`,
-    '  const [charge] = await selectCharges(trx, { ids: [String(line.charge_id)] });\n  if (charge) await divideCharge(trx, charge);\n}',
-    '}',
+    '  await divideAgain(trx, line.charge_id!);',
+    '',
     GATHER,
   ),
   m('another entity’s card', 'server/records/claims/divideCharge.ts', 'if (line.foreign)', 'if (false)', GATHER),
@@ -178,7 +178,7 @@ export const MONEY_MUTATIONS: Mutation[] = [
     'if (false) return',
     'server/features/statements',
   ),
-  m('items that leave something', `${CLAIMS}/lines.service.ts`, 'if (left !== 0n)', 'if (false)', GATHER),
+  m('items that leave something', `${CLAIMS}/submission.service.ts`, "stop.code === 'items-off'", 'false', GATHER),
   m(
     'a month closed unproved',
     'server/features/cards/cards.service.ts',

@@ -73,14 +73,14 @@ export const MUTATIONS: Mutation[] = [
     'if (line.currency === to) return converterOf(to, to, fraction(1n));',
     "if (line.currency === to && line.rate?.kind !== 'own') return converterOf(to, to, fraction(1n));",
   ),
-  m('7 items by running sums', 'assess/assessLine.ts', 'sum += amount;', 'sum = amount;'),
+  m('7 items by running sums', 'assess/assessLine.ts', 'sum += piece.allowed;', 'sum = piece.allowed;'),
   m(
     '8 gross beyond the amount',
     'figures/tax/taxOfPart.ts',
     'if (over > 0n && !wrongSign.includes(true))',
     'if (over > 1n && !wrongSign.includes(true))',
   ),
-  m('8 sign of a gross', 'figures/tax/taxOfPart.ts', 'g !== 0n && signOf(g) !== signOf(amount)', 'false'),
+  m('8 sign of a gross', 'figures/tax/taxOfPart.ts', 'g !== 0n && signOf(g) !== signOf(claimed)', 'false'),
   m('9 tax on tax', 'figures/tax/taxEntry.ts', "row.on === 'running' ? times(rate, plus(ONE, sum)) : rate", 'rate'),
   m(
     '9 tax from the gross',

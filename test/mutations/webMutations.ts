@@ -48,9 +48,14 @@ export const WEB_MUTATIONS: Mutation[] = [
     "confirmed ? (confirmed[field] ?? '')",
     "!reading ? (confirmed![field] ?? '')",
   ),
-  m('sent with a fault', FACTS, 'if (FIELDS.some((field) => faultOf(field, typed) !== null)) return null;', ''),
+  m('sent with a fault', FACTS, 'for (const field of FIELDS) say([field], faultOf(field, typed, today));', ''),
   m('ready on a guess', FACTS, "?.sure === 'sure'", '?.sure'),
-  m('a pair with what has gone', 'web/screens/Gather/proposals.ts', 'p.right.name !== null && ', ''),
+  m(
+    'a pair with what has gone',
+    'web/screens/Gather/proposals.ts',
+    '.every((side) => side.name !== null)',
+    '.every(Boolean)',
+  ),
   m(
     'the whole charge instead of what is left',
     'web/screens/Gather/proposals.ts',

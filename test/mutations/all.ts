@@ -1,0 +1,23 @@
+import { MUTATIONS, type Mutation } from './mutations.ts';
+import { MONEY_MUTATIONS } from './moneyMutations.ts';
+import { ACCESS_MUTATIONS } from './accessMutations.ts';
+import { STATE_MUTATIONS } from './stateMutations.ts';
+import { HARD_MUTATIONS } from './hardMutations.ts';
+import { GATHER_MUTATIONS } from './gatherMutations.ts';
+import { PREPARE_MUTATIONS } from './prepareMutations.ts';
+import { WEB_MUTATIONS } from './webMutations.ts';
+
+/** Every rule that is broken on purpose. */
+export const ALL_MUTATIONS: readonly Mutation[] = [
+  ...MUTATIONS,
+  ...MONEY_MUTATIONS,
+  ...ACCESS_MUTATIONS,
+  ...STATE_MUTATIONS,
+  ...HARD_MUTATIONS,
+  ...GATHER_MUTATIONS,
+  ...PREPARE_MUTATIONS,
+  ...WEB_MUTATIONS,
+];
+
+/** How often what a mutation replaces stands in its file; it has to be once. */
+export const placesOf = ({ find }: Mutation, source: string): number => source.split(find).length - 1;
