@@ -3,9 +3,8 @@ import type { Line } from '../../../core/documents/case.schema.ts';
 import { useChart, type Chart } from '../../api/chart.ts';
 import type { MakerView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
-import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
-import { spotsOf } from '../../parts/spots.ts';
 import { sayChange } from '../../words/whereItIs.ts';
+import { LineReceipt } from './LineReceipt.tsx';
 
 /** The lines of a claim that is handed in, each with what finance changed, what the rules say of it, and its receipt. */
 export function ClaimLines({ view }: { view: MakerView }) {
@@ -23,7 +22,11 @@ export function ClaimLines({ view }: { view: MakerView }) {
               open={open === line.id}
               toggle={() => setOpen(open === line.id ? null : line.id)}
             />
-            {open === line.id && <LineReceipt view={view} line={line} />}
+            {open === line.id && (
+              <div className="mt-2 flex h-96">
+                <LineReceipt view={view} line={line} />
+              </div>
+            )}
           </li>
         ))}
       </ul>
@@ -95,20 +98,6 @@ function ReceiptLink({ view, line, open, toggle }: LineProps & { open: boolean; 
       ) : (
         <span className="quiet">No receipt</span>
       )}
-    </div>
-  );
-}
-
-function LineReceipt({ view, line }: LineProps) {
-  const receipt = view.receipts[line.id]!;
-  return (
-    <div className="mt-2 flex h-96">
-      <ReceiptViewer
-        id={receipt.id}
-        pages={receipt.pages}
-        marks={spotsOf(receipt.reading, 'amount')}
-        label={`Receipt of line ${line.id}`}
-      />
     </div>
   );
 }

@@ -1,8 +1,7 @@
 import { useState } from 'react';
 import { gather } from '../../../api/gather.ts';
-import { ReceiptViewer } from '../../../parts/ReceiptViewer.tsx';
 import { readTyped } from '../../../parts/typed.ts';
-import { spotsOf } from '../../../parts/spots.ts';
+import { LineReceipt } from '../LineReceipt.tsx';
 import { CodingFields } from '../../Sheet/CodingFields.tsx';
 import { DraftItems } from './DraftItems.tsx';
 import { Cell } from './Cell.tsx';
@@ -26,12 +25,7 @@ export function LineDetails(props: LineRowProps) {
       </div>
       {receipt && (
         <div className="flex h-80">
-          <ReceiptViewer
-            id={receipt.id}
-            pages={receipt.pages}
-            marks={spotsOf(receipt.reading, 'amount')}
-            label={`Receipt of line ${line.id}`}
-          />
+          <LineReceipt view={view} line={line} />
         </div>
       )}
     </div>

@@ -37,7 +37,7 @@ export function PasteReview({ text, view, chart, draft, onClose }: PasteReviewPr
       <Rows rows={pasted.rows} chart={chart} />
       <div className="mt-4 flex items-center gap-3">
         <button type="button" className="btn btn-primary btn-sm" disabled={!whole} onClick={add}>
-          {lines.length === 1 ? 'Add the line' : `Add ${lines.length} lines`}
+          {lines.length === 1 ? 'Add the line' : `Add ${lines.length || 'the'} lines`}
         </button>
         <span role="status" className={problem || !whole ? 'text-error' : 'quiet'}>
           {problem ?? sayRows(pasted.rows, lines.length)}
@@ -121,7 +121,7 @@ function Rows({ rows, chart }: { rows: readonly PastedRow[]; chart: Chart | unde
     <div className="max-h-[50vh] overflow-auto rounded-box border border-base-300">
       <table aria-label="What the rows become" className="w-full text-left text-sm">
         <tbody>
-          {rows.map(({ row, line, problems }) => (
+          {rows.map(({ row, line, cells, problems }) => (
             <tr key={row} className="border-b border-base-300 align-top last:border-b-0">
               <td className="quiet w-12 px-2 py-1 font-mono">{row}</td>
               {line ? (
@@ -136,8 +136,9 @@ function Rows({ rows, chart }: { rows: readonly PastedRow[]; chart: Chart | unde
                   </td>
                 </>
               ) : (
-                <td colSpan={4} className="px-2 py-1 text-error">
-                  {problems.join('; ')}
+                <td colSpan={4} className="px-2 py-1">
+                  <bdi className="quiet block max-w-4xl truncate">{cells.join(' · ')}</bdi>
+                  <span className="text-error">{problems.join('; ')}</span>
                 </td>
               )}
             </tr>

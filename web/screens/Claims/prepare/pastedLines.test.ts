@@ -21,6 +21,7 @@ describe('a block from a spreadsheet', () => {
     expect(rows).toEqual([
       {
         row: 2,
+        cells: ['12.50', 'Lunch', '2026-11-02', 'Quay Café', 'Meals'],
         problems: [],
         line: {
           date: '2026-11-02',
@@ -56,6 +57,12 @@ describe('a block from a spreadsheet', () => {
       'meal',
     ]);
     expect([of('Tax'), of('Yacht')]).toEqual([undefined, undefined]);
+  });
+
+  it('names the category that is not known, where another row of the column is', () => {
+    const { columns, rows } = paste('03.11.2026\tCafé\tLunch\tMeals\t12,50\n04.11.2026\tLoja\tRope\tYacht\t21,00');
+    expect(columns[3]).toBe('category');
+    expect(rows.map((r) => r.problems)).toEqual([[], ['there is no category "Yacht"']]);
   });
 
   it('keeps tabs, line breaks and quotes inside quoted cells', () => {

@@ -18,6 +18,8 @@ export interface PastedRow {
   /** The row of what was pasted, headings included, counted from 1. */
   row: number;
   line: NewLine | null;
+  /** What stands in it. */
+  cells: string[];
   /** What could not be read, in words. */
   problems: string[];
 }
@@ -58,6 +60,7 @@ export function readPasted(text: string, context: PasteContext): Pasted {
   const cell = (row: readonly string[]) => (column: Column) => at(row, column);
   const rows = body.map((row, i) => ({
     row: i + 1 + (headed ? 1 : 0),
+    cells: row.filter((text) => text !== ''),
     ...readRow(cell(row), { order, mark, currency: currencyOf(row) }, context),
   }));
   return { columns, order, mark, rows };
@@ -104,7 +107,7 @@ function columnsByContent(rows: readonly string[][], { categories, currency }: P
   return Array.from({ length: width }, (_, i) => {
     const cells = rows.map((r) => (r[i] ?? '').trim()).filter((c) => c !== '');
     const found = tests.find(
-      ([column, is]) => !taken.has(column) && cells.length > 0 && cells.filter(is).length * 2 > cells.length,
+      ([column, is]) => !taken.has(column) && cells.length > 0 && cells.filter(is).length * 2 >= cells.length,
     );
     if (found) taken.add(found[0]);
     return found?.[0] ?? null;
