@@ -35,15 +35,15 @@ const written = {
   tax: z.array(parts.taxEntry).max(20),
   split: parts.split.nullable(),
 };
+const items = z.array(parts.item).max(40);
 export const lineSchema = z.strictObject({
   revision,
-  set: z.strictObject({ ...written, items: z.array(parts.item).max(40) }).partial(),
+  set: z.strictObject({ ...written, items }).partial(),
 });
 const newLine = z
-  .strictObject(written)
+  .strictObject({ ...written, items })
   .partial()
-  .required({ date: true, amount: true, category: true })
-  .extend({ category: parts.id });
+  .required({ date: true, amount: true, category: true });
 export const MOST_NEW_LINES = 2000;
 export const newLinesSchema = z.strictObject({
   revision,

@@ -135,4 +135,27 @@ test('two people at once lose nothing, and what is typed while the server is awa
   await expect(page.getByText('All is saved')).toBeVisible();
   await other.reload();
   await expect(other.getByLabel('What line 1 was for')).toHaveValue('Supper');
+
+  const goTo = async (typed: string, option: RegExp) => {
+    await page.keyboard.press('Control+k');
+    await expect(page.getByRole('combobox', { name: 'Go to' })).toBeFocused();
+    await page.keyboard.type(typed);
+    await page.getByRole('option', { name: option }).waitFor();
+    await page.keyboard.press('Enter');
+  };
+  // another claim, reached without leaving the page, gets its own edits
+  await page.goto('/claims/C-1031');
+  const purpose = page.getByLabel('What the claim is for');
+  await expect(purpose).toHaveValue(/Sluice gates/);
+  await goTo('plover', /Plover/);
+  await expect(purpose).toHaveValue('Plover count');
+  await goTo('sluice', /Sluice/);
+  await expect(purpose).toHaveValue(/Sluice gates/);
+  await goTo('plover', /Plover/);
+  await expect(purpose).toHaveValue('Plover count');
+  await purpose.fill('Plover count, north shore');
+  await page.keyboard.press('Tab');
+  await expect(page.getByText('All is saved')).toBeVisible();
+  await page.reload();
+  await expect(purpose).toHaveValue('Plover count, north shore');
 });

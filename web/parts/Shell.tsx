@@ -10,7 +10,8 @@ import { applyTheme, readTheme } from './theme.ts';
 import { ToastRegion } from './toast.tsx';
 import { useKeys } from './useKeys.ts';
 
-const Palette = lazy(() => import('./Palette.tsx'));
+const loadPalette = () => import('./Palette.tsx');
+const Palette = lazy(loadPalette);
 
 /** The frame of every signed-in page: the places, the person, messages, the list of keys. */
 export function Shell({ person, children }: { person: Person; children: ReactNode }) {
@@ -18,6 +19,8 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
   const [going, setGoing] = useState(false);
   const [ended, setEnded] = useState(false);
   useEffect(() => onSignedOut(() => setEnded(true)), []);
+  // What is typed right after its key would be lost while it is still on its way.
+  useEffect(() => void loadPalette(), []);
   useKeys({ help: () => setHelp(true), goTo: () => setGoing(true) });
   return (
     <div className="flex min-h-dvh flex-col">

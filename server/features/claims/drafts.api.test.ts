@@ -68,8 +68,16 @@ describe('lines that are written', () => {
     const refused = await write(supplies(), supplies({ category: 'yacht' }));
     expect([refused.status, refused.body.code]).toEqual([400, 'invalid']);
     expect((await view()).document.lines).toHaveLength(2);
+    const items = [
+      { id: 'a', category: 'supplies', amount: '10.00' },
+      { id: 'b', category: 'meal', amount: '2.50' },
+    ];
+    expect((await write(supplies({ category: null }))).status).toBe(400);
+    const parted = (await write(supplies({ items }))).body.document.lines[2];
+    expect([parted.category, parted.items.map((i: any) => i.amount)]).toEqual([null, ['10.00', '2.50']]);
+    await tomas.send('DELETE', `${at('/lines/3')}?revision=${await revision()}`);
     await tomas.send('DELETE', `${at('/lines/2')}?revision=${await revision()}`);
-    expect((await write(supplies())).body.document.lines.map((l: any) => l.id)).toEqual(['1', '3']);
+    expect((await write(supplies())).body.document.lines.map((l: any) => l.id)).toEqual(['1', '4']);
   });
 
   it('change in every field, and are assessed', async () => {

@@ -7,7 +7,7 @@ import { LineRow } from './LineRow.tsx';
 import { filterLines, type LineFilter } from './lineFilter.ts';
 import { NewRow } from './NewRow.tsx';
 import { PasteReview } from './PasteReview.tsx';
-import { newLineOf } from './newLineOf.ts';
+import { isCopyWhole, newLineOf } from './newLineOf.ts';
 import type { Draft } from './useDraft.ts';
 
 interface LineGridProps {
@@ -68,7 +68,7 @@ export function LineGrid({ view, draft, filter, onChanged, onFail }: LineGridPro
 }
 
 /** Whether nothing but typing made the line, so that typing it again brings it back. */
-const isTyped = (view: MakerView, line: Line): boolean => !view.receipts[line.id] && line.rate?.kind !== 'card';
+const isTyped = (view: MakerView, line: Line): boolean => !view.receipts[line.id] && isCopyWhole(line);
 
 const WIDTHS = ['w-12', 'w-36', '', '', 'w-40', 'w-36', 'w-28', 'w-20'];
 function Heads() {

@@ -130,7 +130,7 @@ function Rows({ rows, chart }: { rows: readonly PastedRow[]; chart: Chart | unde
                   <td className="px-2 py-1">
                     <bdi>{line.merchant}</bdi> <span className="quiet">{line.description}</span>
                   </td>
-                  <td className="px-2 py-1">{nameOf(line.category)}</td>
+                  <td className="px-2 py-1">{nameOf(line.category ?? '')}</td>
                   <td className="money px-2 py-1 whitespace-nowrap">
                     {groupDigits(line.amount.amount)} {line.amount.currency}
                   </td>

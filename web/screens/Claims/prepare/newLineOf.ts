@@ -1,14 +1,14 @@
 import type { Line } from '../../../../core/documents/case.schema.ts';
 import type { NewLine } from '../../../api/drafts.ts';
 
-/** What was written on a line, for writing it again: a copy has no receipt, no charge and no items. */
+/** What was written on a line, for writing it again: a copy has no receipt and no charge. */
 export function newLineOf(line: Line): NewLine {
-  const { date, amount, currency, merchant, description, country, quantity, coding, tax, split, paidBy, items } = line;
-  const category = line.category ?? items?.find((i) => i.category)?.category ?? '';
+  const { date, amount, currency, category, merchant, description, country } = line;
+  const { quantity, coding, tax, split, paidBy, items } = line;
   return {
     date,
     amount: { amount, currency },
-    category,
+    category: category ?? null,
     merchant: merchant ?? null,
     description: description ?? null,
     country: country ?? null,
@@ -17,5 +17,10 @@ export function newLineOf(line: Line): NewLine {
     coding: coding ?? {},
     tax: tax ?? [],
     split: split ?? null,
+    ...(items?.length ? { items } : {}),
   };
 }
+
+/** Whether writing a line again gives all of it, so that taking it off can be undone: nothing came from elsewhere. */
+export const isCopyWhole = ({ rate, nights, attendees, fields }: Line): boolean =>
+  (rate?.kind ?? 'reference') === 'reference' && !nights && !attendees && Object.keys(fields ?? {}).length === 0;
