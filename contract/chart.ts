@@ -17,8 +17,11 @@ export const chartAnswer = z.object({
   values: z.array(value),
   categories: z.array(stored<Category>('category of a book of ebbet-case/1')),
   taxCodes: z.array(stored<TaxCode>('tax code of a book of ebbet-case/1')),
+  vehicles: z.array(z.string()).describe('Those a rate of mileage is known for.'),
   accounts: z.array(z.object({ code: z.string(), name: z.string() })),
 });
+/** For whom somebody may prepare plans and claims, themselves among them. */
+export const payeesAnswer = z.object({ people: z.array(named) });
 
 export type Chart = z.infer<typeof chartAnswer>;
 export type DimensionValue = z.infer<typeof value>;

@@ -147,9 +147,22 @@ const settlement = z.object({
 });
 const change = z.object({ line: id, field: z.string(), from: z.unknown(), to: z.unknown() });
 
+const spentEstimate = z.object({
+  id,
+  category: z.string().nullable(),
+  amount: z.string(),
+  actual: figure.describe('What its lines came to; null while one of them is not known.'),
+  kept: z.boolean(),
+  lines: z.array(id),
+});
+
 /** What the people who make a claim see of it. */
 const makers = {
   claim: header,
+  plan: z
+    .object({ number: id, approvedOn: date, estimates: z.array(spentEstimate) })
+    .nullable()
+    .describe('The plan it comes from, estimates beside what was spent.'),
   document: stored<Claim>('the claim of ebbet-case/1'),
   amounts: z.record(id, figure).describe('What each line is in the currency of the claim.'),
   settlement,
@@ -243,5 +256,6 @@ export type MakerView = z.infer<typeof claimantView> | z.infer<typeof approverVi
 export type FinanceAnswer = z.infer<typeof financeView> | z.infer<typeof auditorView>;
 export type JournalPreview = z.infer<typeof journalPreview>;
 export type ShownMark = z.infer<typeof mark>;
+export type SpentEstimate = z.infer<typeof spentEstimate>;
 export type SeenTie = z.infer<typeof tie>;
 export type TidePiece = z.infer<typeof tide>[number];

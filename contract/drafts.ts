@@ -14,7 +14,11 @@ const ends = ({ tripFrom, tripTo }: { tripFrom?: string | null | undefined; trip
   !tripFrom || !tripTo || tripFrom <= tripTo;
 const ENDS = { path: ['tripTo'], message: 'is before the first day' };
 
-export const beginSchema = z.strictObject(header).partial().required({ purpose: true }).refine(ends, ENDS);
+export const beginSchema = z
+  .strictObject({ ...header, claimant: parts.id.describe('Whose it is, when somebody else prepares it.') })
+  .partial()
+  .required({ purpose: true })
+  .refine(ends, ENDS);
 export const headerSchema = z.strictObject({ revision, set: z.strictObject(header).partial().refine(ends, ENDS) });
 
 /** What can be written on a line. Amount and date of a card's charge are the bank's, and its line is paid by card. */
@@ -34,11 +38,26 @@ const written = {
   coding: parts.coding,
   tax: z.array(parts.taxEntry).max(20),
   split: parts.split.nullable(),
+  nights: parts.nights.nullable(),
+  attendees: parts.attendees.nullable(),
+  /** Texts under the names of fields that the category asks for. */
+  fields: parts.fields,
+  /** The amount is then computed from it. What was driven before in the year is known here. */
+  journey: parts.journey.omit({ before: true }).nullable(),
+  /** The amount is then computed from it. */
+  stay: parts.stay.nullable(),
+  estimate: parts.id.nullable().describe('The estimate of the plan it is the actual cost of.'),
 };
 const items = z.array(parts.item).max(40);
 export const lineSchema = z.strictObject({
   revision,
   set: z.strictObject({ ...written, items }).partial(),
+});
+/** Several lines are changed at once, all or none. */
+export const linesSchema = z.strictObject({
+  revision,
+  ids: z.array(parts.id).min(1, 'names no line').max(500),
+  set: z.strictObject(written).partial(),
 });
 const newLine = z
   .strictObject({ ...written, items })

@@ -39,6 +39,10 @@ export const REFUSALS = {
   'row-refers': [422, 'The row for {key} names something that is not there ({to}). Add that first.'],
   'row-impossible': [422, 'The row for {key} cannot be: it ends before it begins, or a value is out of bounds.'],
   'has-stops': [422, 'The claim cannot go on: {first}'],
+  'plan-claimed': [409, 'Plan {plan} became claim {claim}. Withdraw that claim first.'],
+  'plan-incomplete': [422, 'The plan cannot go on: {first}'],
+  'no-template': [422, 'There is no kind of trip "{kind}" any more. Choose another one.'],
+  'no-estimate': [404, 'The plan has no estimate {estimate}. Load it again.'],
   'ties-open': [
     422,
     '{count} comparisons are not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.',
@@ -51,6 +55,10 @@ export const REFUSALS = {
   'no-approver': [
     422,
     'Nobody can approve claim {claim}: its claimant has no usual approver, or it is the claimant themselves. Ask an administrator.',
+  ],
+  'no-plan-approver': [
+    422,
+    'Nobody can decide about plan {plan}: its traveller has no usual approver, or it is who prepared it. Ask an administrator.',
   ],
   'no-book': [422, 'The terms of entity {entity} were never set. Ask an administrator.'],
   'nothing-to-post': [422, 'There is nothing to post.'],
@@ -85,6 +93,10 @@ export const REFUSALS = {
   'charge-empty': [409, '{merchant} is a charge of nothing, so there is nothing to claim.'],
   'charge-in-use': [409, 'The charge of {merchant} is {state}. Undo that first.'],
   'bank-facts': [422, 'Amount and date of a charge are the bank’s and cannot be changed.'],
+  'computed-amount': [
+    422,
+    'The amount of line {line} is computed from what it says of the journey or the days. Change those instead.',
+  ],
   decimals: [400, '"{amount}" does not have the decimals of {currency}.'],
   'purpose-missing': [422, 'Say what the claim is for.'],
   'category-missing': [422, 'Choose a category for {what}.'],

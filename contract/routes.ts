@@ -3,12 +3,13 @@ import { FINANCE, type Role } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
 import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
 import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
-import { chartAnswer } from './chart.ts';
+import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
 import * as drafts from './drafts.ts';
 import * as gather from './gather.ts';
 import * as journals from './journals.ts';
 import * as periods from './periods.ts';
+import { PLAN_ROUTES } from './planRoutes.ts';
 import { nothing } from './primitives.ts';
 import { route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
@@ -75,6 +76,7 @@ export const ROUTES: readonly RouteContract[] = [
   route('delete', '/tokens/:id', 'in person', 'Revokes a token.', session.tokensAnswer),
   route('get', '/openapi.json', 'anybody', 'This description.', null, { type: 'application/json' }),
   route('get', '/chart', 'signed in', 'Names and codes to choose from.', chartAnswer),
+  route('get', '/payees', ['preparer'], 'For whom one may prepare plans and claims.', payeesAnswer),
 
   route('get', '/claims', FINANCE, 'A page of the queue.', claims.queueAnswer, { query: claims.listSchema }),
   route('get', '/claims/own', 'signed in', 'One’s own claims, and those to decide about.', claims.ownClaimsAnswer),
@@ -119,12 +121,14 @@ export const ROUTES: readonly RouteContract[] = [
     status: 201,
   }),
 
+  ...PLAN_ROUTES,
   route('post', '/drafts', whoMay(claimLifecycle, 'begin'), 'Begins a claim.', drafts.begunAnswer, {
     body: drafts.beginSchema,
     status: 201,
   }),
   draft('put', '/drafts/:number', 'edit', 'Changes the header of a claim in preparation.', drafts.headerSchema),
   draft('post', '/drafts/:number/lines', 'write', 'Writes lines.', drafts.newLinesSchema),
+  draft('put', '/drafts/:number/lines', 'edit', 'Changes several lines alike.', drafts.linesSchema),
   draft('put', '/drafts/:number/order', 'edit', 'Puts the lines in another order.', drafts.orderSchema),
   route('post', '/drafts/lines', GATHERERS, 'Makes lines of receipts and charges.', gather.takenAnswer, {
     body: gather.takeSchema,

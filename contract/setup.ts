@@ -1,7 +1,10 @@
 import { z } from 'zod';
+import { categoryFieldSchema } from '../core/documents/category.schema.ts';
 import { codingRuleSchema, limitSchema } from '../core/documents/rules.schema.ts';
 import { sayIssue } from '../core/documents/sayIssue.ts';
+import { allowanceRateSchema, mileageRateSchema } from '../core/documents/allowance.schema.ts';
 import { parts } from '../core/documents/case.schema.ts';
+import { planTemplateSchema } from '../core/documents/plan.schema.ts';
 import { notNegative, percent, positive } from '../core/documents/primitives.ts';
 import { ROLES, type Role } from '../core/workflow/lifecycle.types.ts';
 import { isTimeZone } from '../core/numbers/localDate.ts';
@@ -33,13 +36,6 @@ const accounts = z.strictObject({
   bank: id.nullish(),
   accruals: id.nullish(),
 });
-/** A field a category asks for on its lines. */
-const field = z.strictObject({
-  name: z.string().regex(/^[a-z][A-Za-z0-9]{0,39}$/, 'is not a field name'),
-  label: name,
-  need: z.enum(['required', 'optional']),
-});
-
 export const SETUP_ROWS = {
   entities: z.strictObject({
     id,
@@ -56,6 +52,7 @@ export const SETUP_ROWS = {
     taxNumberRequired: z.boolean(),
     accounts,
     cards: z.record(id, id),
+    planTolerance: parts.planTolerance.nullable(),
   }),
   accounts: z.strictObject({ code: id, name }),
   people: z.strictObject({
@@ -84,7 +81,7 @@ export const SETUP_ROWS = {
     account: id,
     recovery: percent,
     merchantCodes: z.array(z.string().regex(/^\d{4}$/, 'is not a merchant code of four digits')).max(200),
-    fields: z.array(field).max(40),
+    fields: z.array(categoryFieldSchema).max(40),
   }),
   'tax-codes': z.strictObject({
     code: id,
@@ -106,6 +103,9 @@ export const SETUP_ROWS = {
       if (issue) context.addIssue({ code: 'custom', message: issue.message, path: issue.path as string[] });
     }),
   }),
+  'mileage-rates': z.strictObject({ id, rule: mileageRateSchema.omit({ from: true, to: true }) }),
+  'allowance-rates': z.strictObject({ id, rule: allowanceRateSchema.omit({ from: true, to: true }) }),
+  'plan-templates': z.strictObject({ id, rule: planTemplateSchema }),
   routes: z.strictObject({ id, rule: z.record(z.string(), z.unknown()) }),
   rates: z.strictObject({ from: currency, to: currency, date, rate: positive, source: text }),
   budgets: z.strictObject({
@@ -128,10 +128,15 @@ export const SETUP_ROWS = {
     closesOn: z.number().int().min(1).max(31).nullable(),
   }),
   periods: z.strictObject({ entity: id, id, from: date, to: date }),
-  settings: z.strictObject({
-    key: z.enum(['clearing-and-posting-apart', 'second-factor-for-finance']),
-    value: z.boolean(),
-  }),
+  settings: z
+    .strictObject({
+      key: z.enum(['clearing-and-posting-apart', 'second-factor-for-finance', 'plan-lapses-after-days']),
+      value: z.union([z.boolean(), z.number().int().min(0).max(3650)]),
+    })
+    .refine(({ key, value }) => (key === 'plan-lapses-after-days') === (typeof value === 'number'), {
+      path: ['value'],
+      message: 'is on or off, or a number of days where days are meant',
+    }),
 } as const satisfies Record<string, z.ZodObject>;
 
 export type SetupKind = keyof typeof SETUP_ROWS;

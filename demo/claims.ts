@@ -35,6 +35,8 @@ export interface LineSeed {
   nights?: number;
   attendees?: { count: number; names?: string[] };
   coding?: Record<string, string>;
+  /** The estimate of the claim's plan it is the cost of. */
+  estimate?: string;
   split?: {
     by: 'percent' | 'amount' | 'weight' | 'equal';
     shares: { coding: Record<string, string>; value?: string }[];
@@ -640,6 +642,7 @@ const written: ClaimSeed[] = [
         country: 'JP',
         merchant: 'Seto Rail Counter',
         text: 'Okayama to Hinase and back',
+        estimate: '1',
         tax: [{ code: 'JP-10' }],
       },
       {
@@ -649,6 +652,7 @@ const written: ClaimSeed[] = [
         country: 'JP',
         merchant: 'Kaki no Ie',
         text: 'Supper with the co-operative',
+        estimate: '2',
         tax: [{ code: 'JP-10' }],
       },
       {
@@ -658,6 +662,7 @@ const written: ClaimSeed[] = [
         country: 'JP',
         merchant: 'Hinase Tackle',
         text: 'Reef modules',
+        estimate: '3',
         tax: [{ code: 'JP-10', tax: '1960' }],
         split: {
           by: 'weight',

@@ -5,6 +5,7 @@ import {
   accountNames,
   budgets,
   categories,
+  categoryFields,
   codingRules,
   dimensions,
   dimensionValues,
@@ -15,6 +16,8 @@ import {
   taxCodes,
   merchantCodes,
 } from './organisation.ts';
+import { loadPlanRules } from './loadPlans.ts';
+import { planTolerances } from './plans.ts';
 import { randomFrom } from './random.ts';
 
 const RATE_DAYS = 150;
@@ -31,6 +34,7 @@ async function loadTerms(db: Db): Promise<void> {
       entity_id: id,
       accounts: JSON.stringify(accounts),
       cards: JSON.stringify(cards),
+      plan_tolerance: JSON.stringify(planTolerances[id]),
     })),
   );
 }
@@ -42,6 +46,7 @@ export async function loadBook(db: Db, day: string): Promise<void> {
   await loadChart(db);
   await db('tax_codes').insert(taxCodes.map((code) => ({ recovery: '100', ...code })));
   await loadRules(db);
+  await loadPlanRules(db);
   await db('rates').insert(dailyRates(day));
   const periods = entities.flatMap((e) => months(day).map((m) => ({ entity_id: e.id, ...m, state: 'open' })));
   await db('periods').insert(periods);
@@ -67,6 +72,7 @@ async function loadChart(db: Db): Promise<void> {
       account,
       recovery,
       merchant_codes: merchantCodes[id] ?? [],
+      fields: JSON.stringify(categoryFields[id] ?? []),
     })),
   );
 }

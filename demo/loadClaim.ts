@@ -3,6 +3,7 @@ import { addDays } from '../core/numbers/isoDate.ts';
 import { toMinor } from '../core/numbers/amount.ts';
 import type { Line } from '../core/documents/case.schema.ts';
 import type { Actor, Context } from '../server/platform/context.ts';
+import type { Db } from '../server/platform/db/connect.ts';
 import { inTransaction } from '../server/platform/db/transaction.ts';
 import { sha256 } from '../server/platform/history/sha256.ts';
 import { systemClock } from '../server/platform/ports/clock.ts';
@@ -18,30 +19,34 @@ import {
 import { postClaim, reverseJournal } from '../server/features/journals/post.service.ts';
 import { payClaim, rejectPayment } from '../server/features/payments/payClaim.service.ts';
 import { today } from '../server/platform/ports/clock.ts';
-import { beginClaim } from '../server/records/claims/beginClaim.ts';
+import { beginClaim, type NewDraft } from '../server/records/claims/beginClaim.ts';
 import { keptClaim } from '../server/records/claims/assessClaim.ts';
-import { insertLine, selectClaim, type LineRecord } from '../server/records/claims/claims.queries.ts';
+import { insertLine, selectClaim, type ClaimRow, type LineRecord } from '../server/records/claims/claims.queries.ts';
 import { lineRecord } from '../server/records/claims/lineRecord.ts';
 import { touchClaims } from '../server/records/claims/touchClaims.ts';
 import { onlyClaim } from '../server/records/claims/usesOf.ts';
+import { frozenPlan } from '../server/records/plans/assessPlan.ts';
+import { actOnPlan } from '../server/records/plans/planStore.ts';
+import { selectEstimates, selectPlan } from '../server/records/plans/plans.queries.ts';
 import { selectLiveJournal } from '../server/records/ledger/journals.queries.ts';
 import { claimSource } from '../server/records/ledger/ledger.types.ts';
 import type { ClaimSeed, LineSeed } from './claims.ts';
 import { actorOf, clockAt, moment } from './actors.ts';
 import { chargeOf } from './loadGather.ts';
 
+/** The receipts of lines, by claim and line; and the plan the claim comes from. */
+interface Sources {
+  receipts: Map<string, bigint>;
+  plan: string | null;
+}
+
 /** Step by step as it would have happened: drafted, submitted, approved, reviewed, posted. */
-export async function loadClaim(
-  context: Context,
-  seed: ClaimSeed,
-  day: string,
-  receipts: Map<string, bigint>,
-): Promise<void> {
+export async function loadClaim(context: Context, seed: ClaimSeed, day: string, from: Sources): Promise<void> {
   const start = addDays(day, -seed.daysAgo);
   const end = addDays(start, seed.days - 1);
   const steps = stepsOf(seed);
   const moments = momentsOf(steps, addDays(end, 1));
-  await draft({ ...context, clock: clockAt(moment(addDays(end, 1), 9)) }, seed, { start, end }, receipts);
+  await draft({ ...context, clock: clockAt(moment(addDays(end, 1), 9)) }, seed, { start, end }, from);
   for (const [i, step] of steps.entries()) await take({ ...context, clock: clockAt(moments[i]!) }, seed, step);
   await assessAgain(context, onlyClaim(seed.number));
 }
@@ -58,11 +63,11 @@ async function draft(
   context: Context,
   seed: ClaimSeed,
   { start, end }: { start: string; end: string },
-  receipts: Map<string, bigint>,
+  { receipts, plan }: Sources,
 ): Promise<void> {
   const actor = actorOf(seed.claimant);
   await inTransaction(context, async (trx) => {
-    const { id } = await beginClaim(context, trx, actor, {
+    const begin = {
       number: seed.number,
       claimant: seed.claimant,
       approver: seed.approver,
@@ -72,7 +77,8 @@ async function draft(
       coding: seed.coding,
       tripFrom: start,
       tripTo: end,
-    });
+    };
+    const { id } = plan ? await ofPlan(context, trx, plan, begin) : await beginClaim(context, trx, actor, begin);
     const at = { claim_id: id, version: 1 };
     const facts = () => ({ lines: seed.lines.map((_, i) => String(i + 1)) });
     const touch = { act: 'gather' as const, actor, claims: [{ number: seed.number, revision: 1 }], charges: [], facts };
@@ -93,6 +99,19 @@ async function draft(
         });
     });
   });
+}
+
+/** Begins a claim from its plan, as its makers would, with the number the demo gives it. */
+async function ofPlan(context: Context, trx: Db, plan: string, begin: NewDraft): Promise<ClaimRow> {
+  const { revision } = (await selectPlan(trx, plan))!;
+  const actor = actorOf(begin.claimant);
+  return actOnPlan(context, trx, { act: 'claim', plan: { number: plan, revision }, actor }, async ({ row }) => ({
+    result: await beginClaim(context, trx, actor, {
+      ...begin,
+      plan: frozenPlan(row, await selectEstimates(trx, row.id)),
+    }),
+    facts: { claim: begin.number },
+  }));
 }
 
 const PATHS: Record<string, string[]> = {
@@ -194,6 +213,7 @@ const factsOf = (seed: LineSeed, start: string) => ({
   personal: seed.personal ?? false,
   nights: seed.nights ?? null,
   attendees: seed.attendees ?? null,
+  estimate: seed.estimate ?? null,
   rate_kind: seed.settled ? ('card' as const) : seed.own ? ('own' as const) : ('reference' as const),
   rate_value: seed.own ?? null,
   settled_amount: seed.settled ? toMinor(...seed.settled) : null,

@@ -12,6 +12,7 @@ import { claims } from './claims.ts';
 import { loadBook, loadEntities } from './loadBook.ts';
 import { loadClaim } from './loadClaim.ts';
 import { draftOf, loadCards, loadGathered } from './loadGather.ts';
+import { loadPlans } from './loadPlans.ts';
 import { loadReceipts } from './loadReceipts.ts';
 import { entities } from './organisation.ts';
 import { people, usualApprovers } from './people.ts';
@@ -34,7 +35,9 @@ export async function loadDemo(db: Db): Promise<void> {
   await loadAdvance(context, day);
   const receipts = await loadReceipts(db, claims, day);
   const book = await loadCards(context, claims, day);
-  for (const claim of [...claims, draftOf(book, day)]) await loadClaim(context, claim, day, receipts);
+  const plans = await loadPlans(context, day);
+  for (const claim of [...claims, draftOf(book, day)])
+    await loadClaim(context, claim, day, { receipts, plan: plans.get(claim.number) ?? null });
   await db.raw(`select setval('claim_numbers', 1031)`);
   await loadGathered(context, book, day);
   await closePastPeriods(context, day);

@@ -1,3 +1,4 @@
+import type { CategoryField } from '../core/documents/category.schema.ts';
 import type { CodingRule, Limit } from '../core/documents/rules.schema.ts';
 
 /** Saltmarsh Commons, an invented coastal-restoration foundation. Nobody and nothing here is real. */
@@ -66,6 +67,8 @@ export const accountNames: [string, string][] = [
   ['6230', 'Rail and bus'],
   ['6231', 'Air travel'],
   ['6232', 'Taxi and local transport'],
+  ['6240', 'Mileage'],
+  ['6250', 'Daily allowances'],
   ['6310', 'Field supplies'],
   ['6330', 'Boat and gear hire'],
   ['6410', 'Conference and training fees'],
@@ -96,7 +99,30 @@ export const categories: [string, string, string, string][] = [
   ['hire', 'Boat or gear hire', '6330', '100'],
   ['fee', 'Conference or training fee', '6410', '100'],
   ['phone', 'Telephone or data', '6510', '50'],
+  ['mileage', 'Mileage', '6240', '100'],
+  ['allowance', 'Daily allowance', '6250', '100'],
 ];
+
+const optional = (name: string, label: string, more: Partial<CategoryField> = {}): CategoryField => ({
+  name,
+  label,
+  need: 'optional',
+  ...more,
+});
+const required = (name: string, label: string): CategoryField => ({ name, label, need: 'required' });
+
+/** What each category asks of its lines. */
+export const categoryFields: Record<string, CategoryField[]> = {
+  lodging: [optional('nights', 'Nights')],
+  meal: [optional('attendees', 'People', { namesUnder: 6 })],
+  rail: [optional('route', 'Route'), optional('ticket', 'Ticket number')],
+  air: [optional('route', 'Route'), optional('ticket', 'Ticket number')],
+  taxi: [optional('route', 'From and to')],
+  hire: [optional('days', 'Days')],
+  fee: [optional('event', 'Event and place'), optional('eventDate', 'Date of the event', { as: 'date' })],
+  mileage: [required('journey', 'The journey')],
+  allowance: [required('stay', 'Days away')],
+};
 
 interface TaxCodeSeed {
   code: string;

@@ -95,6 +95,14 @@ export const people: PersonSeed[] = [
     currency: 'EUR',
     roles: ['claimant', 'auditor'],
   },
+  {
+    id: 'P13',
+    name: 'Hedda Vestergaard',
+    mail: 'hedda.vestergaard',
+    entity: 'IE',
+    currency: 'EUR',
+    roles: ['claimant', 'preparer'],
+  },
 ];
 
 /** Who usually approves for whom. */
@@ -111,4 +119,5 @@ export const usualApprovers: Record<string, string> = {
   P10: 'P09',
   P11: 'P03',
   P12: 'P03',
+  P13: 'P03',
 };

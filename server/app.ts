@@ -12,6 +12,7 @@ import { claimRoutes } from './features/claims/claims.routes.ts';
 import { gatherRoutes } from './features/gather/gather.routes.ts';
 import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
+import { planRoutes } from './features/plans/plans.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { statementRoutes } from './features/statements/statements.routes.ts';
 import { setupRoutes } from './features/setup/setup.routes.ts';
@@ -111,6 +112,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     tokenRoutes(context),
     bookRoutes(context),
     claimRoutes(context),
+    planRoutes(context),
     journalRoutes(context),
     periodRoutes(context),
     setupRoutes(context),

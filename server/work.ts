@@ -3,6 +3,7 @@ import type { RunningJobs } from './platform/jobs/jobs.ts';
 import { sendSeals } from './features/history/seals.service.ts';
 import { sendLetter } from './features/session/passwords.service.ts';
 import { assessAgain } from './features/claims/reassess.service.ts';
+import { lapsePlans } from './features/plans/decide.service.ts';
 import { readReceipt } from './features/receipts/receipts.service.ts';
 import { fetchFeed } from './features/statements/feed.service.ts';
 import { selectAllWaiting } from './records/receipts/receipts.queries.ts';
@@ -23,9 +24,11 @@ export async function startWork(services: Services, jobs: RunningJobs): Promise<
   await jobs.work('assess-claims', ({ key }) => assessAgain(services, key));
   await jobs.work('send-password-letter', ({ email }) => sendLetter(services, email));
   await jobs.work('send-seals', () => sendSeals(services));
+  await jobs.work('lapse-plans', () => lapsePlans(services));
   if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed', {});
   await jobs.every(HOURLY, 'assess-claims', { key: USE_OF_TODAY });
   await jobs.every(DAILY, 'send-seals', {});
+  await jobs.every(DAILY, 'lapse-plans', {});
   await catchUp(services);
 }
 

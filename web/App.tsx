@@ -12,6 +12,8 @@ const Sheet = lazy(() => import('./screens/Sheet/Sheet.tsx'));
 const Ledger = lazy(() => import('./screens/Ledger/Ledger.tsx'));
 const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
 const Gather = lazy(() => import('./screens/Gather/Gather.tsx'));
+const Plans = lazy(() => import('./screens/Plans/Plans.tsx'));
+const PlanPage = lazy(() => import('./screens/Plans/PlanPage.tsx'));
 const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
 const NewPassword = lazy(() => import('./screens/SignIn/NewPassword.tsx'));
 const Account = lazy(() => import('./screens/Account/Account.tsx'));
@@ -65,6 +67,8 @@ function Places({ person }: { person: Person }) {
       )}
       <Route path="/gather/*" element={<Gather person={person} />} />
       <Route path="/account" element={<Account person={person} />} />
+      <Route path="/plans" element={<Plans />} />
+      <Route path="/plans/:number" element={<Anew of={<PlanPage />} />} />
       <Route path="/claims" element={<OwnClaims />} />
       <Route path="/claims/:number" element={<Anew of={<ClaimPage />} />} />
       <Route path="*" element={<Navigate to={homeOf(person)} replace />} />

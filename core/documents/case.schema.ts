@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { allowanceRateSchema, journeySchema, mileageRateSchema, stayDaySchema } from './allowance.schema.ts';
+import { categoryFieldSchema } from './category.schema.ts';
 import { codingRuleSchema, dimensionSchema, limitSchema } from './rules.schema.ts';
 import {
   amount,
@@ -62,12 +63,14 @@ const receipt = z.strictObject({
   taxNumber: text.nullish(),
 });
 
+const attendees = z.strictObject({ count, names: z.array(text).max(1000).nullish() });
+const stay = z.array(stayDaySchema).min(1).max(400);
 const line = z.strictObject({
   id,
   date,
   category: id.nullish(),
   nights: count.nullish(),
-  attendees: z.strictObject({ count, names: z.array(text).max(1000).nullish() }).nullish(),
+  attendees: attendees.nullish(),
   fields: fields.nullish(),
   paidBy: z.enum(['own', 'card', 'central']),
   card: id.nullish(),
@@ -87,7 +90,7 @@ const line = z.strictObject({
   estimate: id.nullish(),
   quantity: quantity.nullish(),
   journey: journeySchema.nullish(),
-  stay: z.array(stayDaySchema).min(1).max(400).nullish(),
+  stay: stay.nullish(),
   cut: cut.nullish(),
 });
 
@@ -122,6 +125,7 @@ const codingRecovery = z.strictObject({
   ...dated,
 });
 
+const planTolerance = z.strictObject({ percent: notNegative.nullish(), amount: notNegative.nullish() });
 const entity = z.strictObject({
   id,
   name: text.nullish(),
@@ -144,7 +148,7 @@ const entity = z.strictObject({
   }),
   cards: z.record(id, id).nullish(),
   /** By how much actual cost may exceed an estimate: by both. The amount is in ledger currency. */
-  planTolerance: z.strictObject({ percent: notNegative.nullish(), amount: notNegative.nullish() }).nullish(),
+  planTolerance: planTolerance.nullish(),
   recoveryByCoding: z.array(codingRecovery).max(1000).nullish(),
   ...dated,
 });
@@ -170,7 +174,15 @@ const taxCode = z.strictObject({
 });
 
 const quote = z.strictObject({ from: currency, to: currency, date, rate: positive, source: text.nullish() });
-const category = z.strictObject({ id, name: text.nullish(), account: id, recovery: percent.nullish(), ...dated });
+const category = z.strictObject({
+  id,
+  name: text.nullish(),
+  account: id,
+  recovery: percent.nullish(),
+  /** What its lines say of themselves, beyond what every line says. */
+  fields: z.array(categoryFieldSchema).max(40).nullish(),
+  ...dated,
+});
 const person = z.strictObject({ id, name: text.nullish(), kind: z.enum(['employee', 'contractor']), ...dated });
 const advance = z.strictObject({
   id,
@@ -225,6 +237,12 @@ export const parts = {
   rate,
   receipt,
   component,
+  planTolerance,
+  nights: count,
+  attendees,
+  fields,
+  journey: journeySchema,
+  stay,
 };
 
 export type Case = z.infer<typeof caseSchema>;

@@ -1,7 +1,7 @@
-import type { ClaimState } from './lifecycles/claim.ts';
+import type { Finding } from '../documents/finding.ts';
 import type { ActingPerson, ActRecord } from './lifecycle.types.ts';
 
-/** For whom a claim is shown: each sees a view of its own. */
+/** For whom a claim, or a plan, is shown: each sees a view of its own. */
 export const AUDIENCES = ['claimant', 'approver', 'finance', 'auditor'] as const;
 export type Audience = (typeof AUDIENCES)[number];
 
@@ -11,10 +11,7 @@ export type Audience = (typeof AUDIENCES)[number];
  * finance see what was submitted, never a draft. Example: a reviewer who is the claimant → "claimant"; a stranger
  * without a role → null.
  */
-export function audienceOf(
-  claim: ActRecord<ClaimState> & { submitted: boolean },
-  person: ActingPerson,
-): Audience | null {
+export function audienceOf(claim: ActRecord & { submitted: boolean }, person: ActingPerson): Audience | null {
   const { claimant, preparer, approver } = claim.people;
   if (person.id === claimant || person.id === preparer) return 'claimant';
   if (!claim.submitted) return null;
@@ -22,3 +19,6 @@ export function audienceOf(
   if (person.holds('auditor', claim.entity)) return 'auditor';
   return person.id === approver ? 'approver' : null;
 }
+
+/** The budgets of grants and projects are their owners' business: their makers are not told, and need not put them right. */
+export const concernsMakers = (finding: Pick<Finding, 'code'>): boolean => finding.code !== 'budget-over';

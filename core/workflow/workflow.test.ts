@@ -96,9 +96,11 @@ describe('an act', () => {
     expect([judged('JP'), judged('IE')]).toEqual([true, false]);
   });
   it('that makes a record needs that there is none', () => {
-    const nothing = { state: null, entity: 'IE', people: {} };
+    const nothing = { state: null, entity: 'IE', people: { claimant: 'x' } };
     expect(judgeAct(claimLifecycle, 'begin', nothing, person('x', 'claimant'), on).ok).toBe(true);
-    expect(judge('begin', claim('draft'), person('x', 'claimant'))).toBe('state');
+    expect(judgeAct(claimLifecycle, 'begin', nothing, person('y', 'preparer'), on).ok).toBe(true);
+    expect(judgeAct(claimLifecycle, 'begin', nothing, person('y', 'claimant'), on)).toMatchObject({ no: 'relation' });
+    expect(judge('begin', claim('draft'), person('tomas', 'claimant'))).toBe('state');
   });
   it('is open to somebody in the order of the table', () => {
     const open = (state: ClaimState, who: ReturnType<typeof person>) => actsOpen(claimLifecycle, claim(state), who, on);

@@ -1,12 +1,13 @@
 import useSWR from 'swr';
 import type { Coding } from '../../core/documents/case.schema.ts';
-import { chartAnswer, type Chart } from '../../contract/chart.ts';
+import { chartAnswer, payeesAnswer, type Chart } from '../../contract/chart.ts';
 import { getter } from './client.ts';
 
 export type { Chart, DimensionValue } from '../../contract/chart.ts';
 
 export const useChart = () =>
   useSWR('/chart', getter(chartAnswer), { revalidateOnFocus: false, dedupingInterval: 300_000 });
+export const usePayees = (asked: boolean) => useSWR(asked ? '/payees' : null, getter(payeesAnswer));
 export const accountName = (chart: Chart | undefined, code: string): string =>
   chart?.accounts.find((a) => a.code === code)?.name ?? '';
 

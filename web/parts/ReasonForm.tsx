@@ -4,18 +4,21 @@ interface ReasonFormProps {
   label: string;
   act: string;
   note?: string | null;
+  /** Whether it can be sent without a word. */
+  optional?: boolean;
   onSubmit: (reason: string) => Promise<void> | void;
   onClose: () => void;
   children?: ReactNode;
 }
 
-/** Asks for a reason in place, without a dialog. Enter sends it, Escape closes it. */
-export function ReasonForm({ label, act, note, onSubmit, onClose, children }: ReasonFormProps) {
+/** Asks for a reason, or a comment, in place, without a dialog. Enter sends it. */
+export function ReasonForm({ label, act, note, optional = false, onSubmit, onClose, children }: ReasonFormProps) {
   const [reason, setReason] = useState('');
   const [busy, setBusy] = useState(false);
+  const wanting = !optional && reason.trim() === '';
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    if (reason.trim() === '') return;
+    if (wanting) return;
     setBusy(true);
     await onSubmit(reason.trim());
     setBusy(false);
@@ -25,10 +28,10 @@ export function ReasonForm({ label, act, note, onSubmit, onClose, children }: Re
       onSubmit={(e) => void submit(e)}
       className="flex flex-wrap items-center gap-2 border-t border-base-300 bg-base-200 px-4 py-2"
     >
-      <ReasonField label={label} reason={reason} onChange={setReason} />
+      <ReasonField {...{ label, reason, optional }} onChange={setReason} />
       {children}
       {note && <span className="quiet text-sm">{note}</span>}
-      <button className="btn btn-primary btn-sm" disabled={busy || reason.trim() === ''}>
+      <button className="btn btn-primary btn-sm" disabled={busy || wanting}>
         {act}
       </button>
       <button type="button" className="btn btn-sm" onClick={onClose}>
@@ -41,17 +44,18 @@ export function ReasonForm({ label, act, note, onSubmit, onClose, children }: Re
 interface ReasonFieldProps {
   label: string;
   reason: string;
+  optional: boolean;
   onChange: (reason: string) => void;
 }
 
-function ReasonField({ label, reason, onChange }: ReasonFieldProps) {
+function ReasonField({ label, reason, optional, onChange }: ReasonFieldProps) {
   return (
     <input
       className="input input-sm min-w-60 flex-1"
       aria-label={label}
       placeholder={label}
       autoFocus
-      required
+      required={!optional}
       maxLength={2000}
       value={reason}
       onChange={(e) => onChange(e.target.value)}

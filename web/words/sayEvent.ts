@@ -16,6 +16,7 @@ function list(lines: unknown): string {
 }
 
 type Words = Pick<HistoryEvent, 'facts' | 'words'>;
+export type Sayings = Partial<Record<string, (event: Words) => string>>;
 
 const withReason = ({ words }: Words): string => (words?.reason ? `: ${str(words.reason)}` : '');
 const names = (value: unknown): string => (Array.isArray(value) ? value.map(str).join(', ') : '');
@@ -35,7 +36,7 @@ function sayCorrection({ facts }: Words): string {
 }
 
 /** What is said of each kind of event a claim's acts leave. */
-export const SAYS: Partial<Record<string, (event: Words) => string>> = {
+export const SAYS: Sayings = {
   drafted: fixed('began the claim'),
   gathered: ({ facts }) => `put ${list(facts.lines)} on it from what was gathered`,
   edited: ({ facts }) => `changed ${facts.line ? `line ${str(facts.line)}` : 'the claim'}: ${names(facts.fields)}`,
@@ -62,9 +63,22 @@ export const SAYS: Partial<Record<string, (event: Words) => string>> = {
   'payment rejected': reasoned('had its payment refused by the bank'),
 };
 
+/** What is said of each kind of event a plan's acts leave. */
+export const SAYS_OF_PLANS: Sayings = {
+  drafted: fixed('began the plan'),
+  edited: ({ facts }) => `changed the plan: ${names(facts.fields)}`,
+  submitted: fixed('submitted it'),
+  withdrawn: fixed('withdrew it'),
+  approved: ({ words }) => `approved it${words?.comment ? `: ${str(words.comment)}` : ''}`,
+  declined: reasoned('declined it'),
+  claimed: ({ facts }) => `began claim ${str(facts.claim)} from it`,
+  'used up': fixed('ended it: its claim is posted'),
+  lapsed: fixed('ended it: no claim came of it in time'),
+};
+
 /** What happened, in a short sentence without its subject; a kind without words of its own says its name. */
-export const sayEvent = ({ kind, facts, words }: Words & { kind: string }): string =>
-  SAYS[kind]?.({ facts, words }) ?? kind;
+export const sayEvent = ({ kind, facts, words }: Words & { kind: string }, says: Sayings = SAYS): string =>
+  says[kind]?.({ facts, words }) ?? kind;
 
 /** A moment as date and time in the reader's place. */
 export function sayMoment(iso: string): string {

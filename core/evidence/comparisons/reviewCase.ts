@@ -1,6 +1,8 @@
 import { computeCase } from '../../assess/assess.ts';
 import { assessLine } from '../../assess/assessLine.ts';
 import type { LineFigures, OpenCase } from '../../figures/figures.types.ts';
+import type { EstimateFigures } from '../../figures/plan/judgeEstimates.ts';
+import { fromMinor } from '../../numbers/amount.ts';
 import { openCase } from '../../figures/openCase.ts';
 import { writeAssessment } from '../../assess/writeAssessment.ts';
 import type { Assessment } from '../../documents/assessment.schema.ts';
@@ -11,10 +13,22 @@ import type { Case, Line } from '../../documents/case.schema.ts';
 import { tieClaim } from './tieClaim.ts';
 import type { Evidence, Tie } from './tie.types.ts';
 
+/** An estimate and what was spent of it, in the claim's currency; null while a line's amount is not known. */
+export interface SpentEstimate {
+  id: string;
+  category: string | null;
+  amount: string;
+  actual: string | null;
+  kept: boolean;
+  lines: string[];
+}
+
 /** A claim as a reviewer looks at it: its assessment and every comparison with its evidence. */
 export interface Review {
   assessment: Assessment;
   ties: Tie[];
+  /** The estimates of its plan beside what was spent. */
+  estimates: SpentEstimate[];
   /** What the journal's rows move on control accounts. */
   movements: OpenItemMovement[];
 }
@@ -34,7 +48,21 @@ function review(open: OpenCase, figuresOf: (line: Line) => LineFigures, evidence
   return {
     assessment,
     ties: tieClaim(open, figures, assessment, evidence),
+    estimates: figures.estimates.map((estimate) => writeEstimate(open, estimate)),
     movements: openItemMovements(figures.rows),
+  };
+}
+
+function writeEstimate(open: OpenCase, { id, amount, actual, kept, lines }: EstimateFigures): SpentEstimate {
+  const write = (minor: bigint) => fromMinor(minor, open.claimCurrency);
+  const category = open.case.claim.plan?.estimates.find((e) => e.id === id)?.category ?? null;
+  return {
+    id,
+    category,
+    amount: write(amount),
+    actual: actual === null ? null : write(actual),
+    kept,
+    lines: lines.map(({ line }) => line.id),
   };
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { AllowanceRate, MileageRate } from '../../documents/allowance.schema.ts';
 import { dailyAllowance } from './dailyAllowance.ts';
-import { mileage } from './mileage.ts';
+import { mileage, sumDistances } from './mileage.ts';
 
 const car: MileageRate = {
   vehicle: 'car',
@@ -84,4 +84,14 @@ describe('daily allowance', () => {
   it('shows what is above the tax-free amount', () => {
     expect(day({ edge: true }, [{ ...rate, taxFree: '40.00' }])).toMatchObject({ amount: '51.00', taxable: '21.00' });
   });
+});
+
+it('distances of a year add up in one unit: a mile is 1.609344 km (international yard and pound agreement, 1959)', () => {
+  const driven = [
+    { distance: '100', unit: 'km' as const },
+    { distance: '10', unit: 'mile' as const },
+  ];
+  expect(sumDistances(driven, 'km')).toBe('116.09344');
+  expect(sumDistances(driven, 'mile')).toBe('72.137119223733');
+  expect(sumDistances([], 'km')).toBe('0');
 });

@@ -78,3 +78,12 @@ function inUnit(distance: Fraction, from: DistanceUnit, to: DistanceUnit): Fract
   if (from === to) return distance;
   return from === 'mile' ? times(distance, KM_PER_MILE) : over(distance, KM_PER_MILE);
 }
+
+/**
+ * Distances added up in one unit, as a decimal cut at twelve places: what was driven in the tax year before a journey.
+ * Example: 100 km and 10 miles in km → "116.09344".
+ */
+export function sumDistances(journeys: readonly Pick<Journey, 'distance' | 'unit'>[], unit: DistanceUnit): string {
+  const all = journeys.map((j) => inUnit(decimalToFraction(j.distance), j.unit, unit));
+  return fractionToDecimal(all.reduce(plus, ZERO));
+}

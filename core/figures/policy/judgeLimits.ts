@@ -1,5 +1,6 @@
 import type { LineFigures, OpenCase } from '../figures.types.ts';
-import type { Limit } from '../../documents/rules.schema.ts';
+import type { Book } from '../../documents/case.schema.ts';
+import type { Limit, LimitOf } from '../../documents/rules.schema.ts';
 import { judgeCap, judgeNear } from './_lib/caps.ts';
 import { judgeAge, judgeFields, judgePlan, judgeReceipt, judgeText, judgeWeekend } from './_lib/facts.ts';
 import { limitedParts, type LimitedPart } from './_lib/scope.ts';
@@ -7,13 +8,30 @@ import { wantsOf } from './wantsOf.ts';
 import type { Judged, Verdict } from './policy.types.ts';
 
 /**
- * Every limit of the book applied to a claim, kept or not, in the order of the book. Example: a meal of 45.00, a cap of
+ * What categories ask of their lines, as limits: each required field, and names of attendees below a number. Example: a
+ * journey that mileage requires → a limit of kind *fields* for mileage.
+ */
+function fieldsWanted(categories: Book['categories']): LimitOf<'fields'>[] {
+  return categories.flatMap(({ id, fields, from, to }) => {
+    const limit = { id: 'field-missing', kind: 'fields', severity: 'stop', categories: [id], from, to } as const;
+    return (fields ?? []).flatMap(({ name, label, need, namesUnder }) => [
+      ...(need === 'required'
+        ? [{ ...limit, categories: [id], fields: [name], says: `${label} is missing. Fill it in.` }]
+        : []),
+      ...(namesUnder ? [{ ...limit, categories: [id], fields: [], namesUnder, says: sayNames(namesUnder) }] : []),
+    ]);
+  });
+}
+const sayNames = (under: number): string => `Name the people: where they are fewer than ${under}, each is named.`;
+
+/**
+ * Every limit of the book, and what its categories ask, applied to a claim, kept or not, in the order of the book. Example: a meal of 45.00, a cap of
  * 40.00 → not kept, difference 5.00.
  */
 export function judgeLimits(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
   const parts = limitedParts(lines);
   const { limits, categories } = open.case.book;
-  return (limits ?? []).flatMap((limit) => {
+  return [...(limits ?? []), ...fieldsWanted(categories)].flatMap((limit) => {
     const wants = wantsOf(limit, categories);
     return judge(open, limit, parts).map((verdict) => ({ ...verdict, wants }));
   });

@@ -1,5 +1,5 @@
 import type { Book } from '../../documents/case.schema.ts';
-import type { Limit } from '../../documents/rules.schema.ts';
+import type { Limit, LimitOf } from '../../documents/rules.schema.ts';
 
 const PER = { item: 'each', night: 'a night', head: 'a head', day: 'a day', trip: 'on one claim' } as const;
 
@@ -22,7 +22,7 @@ function sentenceOf(limit: Limit, what: string): string {
     case 'receipt':
       return `${what} above ${money(limit.above)} needs a receipt`;
     case 'fields':
-      return `${what} needs ${limit.fields.join(' and ')}`;
+      return `${what} needs ${[...limit.fields, ...namesOf(limit)].join(' and ')}`;
     case 'age':
       return `${what} is claimed within ${limit.days} days`;
     case 'weekend':
@@ -36,6 +36,8 @@ function sentenceOf(limit: Limit, what: string): string {
   }
 }
 
+const namesOf = ({ fields, namesUnder }: LimitOf<'fields'>): string[] =>
+  namesUnder && fields.length === 0 ? [`the names of fewer than ${namesUnder} people`] : [];
 const money = ({ amount, currency }: { amount: string; currency: string }): string => `${amount} ${currency}`;
 const tolerated = (percent: string | null | undefined): string =>
   percent ? `, and ${percent} % more is tolerated` : '';

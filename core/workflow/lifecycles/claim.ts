@@ -1,5 +1,5 @@
 import type { Lifecycle } from '../lifecycle.types.ts';
-import { act, defineLifecycle, way } from './_lib/define.ts';
+import { act, beginnings, defineLifecycle, way } from './_lib/define.ts';
 
 export const CLAIM_STATES = [
   'draft',
@@ -37,9 +37,11 @@ const review = (event: string, more: Partial<Parameters<typeof act<ClaimState>>[
 const pay = (event: string, from: readonly ClaimState[], to: ClaimState) =>
   act<ClaimState>({ event, ways: [way(from, to, { roles: ['controller'] })], never: MAKERS });
 
+const BEGIN = beginnings<ClaimState>('draft');
+
 /** A claim: made, approved, reviewed, posted, paid. Nobody decides about a claim that is theirs or that they made. */
 export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
-  begin: act({ event: 'drafted', ways: [way(null, 'draft', { roles: ['claimant', 'preparer'] })] }),
+  begin: act<ClaimState>({ event: 'drafted', ways: BEGIN }),
   gather: prepare('gathered', 'remove'),
   edit: prepare('edited', 'edit'),
   write: prepare('lines written', 'remove'),

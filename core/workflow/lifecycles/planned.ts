@@ -1,4 +1,4 @@
-import { act, defineLifecycle, way } from './_lib/define.ts';
+import { act, beginnings, defineLifecycle, way } from './_lib/define.ts';
 
 export const PLAN_STATES = [
   'draft',
@@ -19,9 +19,11 @@ const decide = (event: string, to: PlanState, needs: readonly ('reason' | 'comme
     never: MAKERS,
   });
 
+const BEGIN = beginnings<PlanState>('draft');
+
 /** A plan, agreed before the money is spent. `lapse` and `useUp` are acts of the system. */
 export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
-  begin: act<PlanState>({ event: 'drafted', ways: [way(null, 'draft', { roles: ['claimant', 'preparer'] })] }),
+  begin: act<PlanState>({ event: 'drafted', ways: BEGIN }),
   edit: act<PlanState>({ event: 'edited', ways: [way(['draft'], null, { as: MAKERS })] }),
   submit: act<PlanState>({
     event: 'submitted',
@@ -30,7 +32,7 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
   }),
   withdraw: act<PlanState>({
     event: 'withdrawn',
-    ways: [way(['with approver', 'approved'], 'withdrawn', { as: MAKERS })],
+    ways: [way(['draft', 'with approver', 'approved'], 'withdrawn', { as: MAKERS })],
   }),
   approve: decide('approved', 'approved', ['comment']),
   decline: decide('declined', 'declined', ['reason']),
@@ -38,6 +40,7 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
   useUp: act<PlanState>({ event: 'used up', ways: [way(['approved'], 'used up')] }),
   lapse: act<PlanState>({ event: 'lapsed', ways: [way(['approved'], 'lapsed')] }),
 });
+export type PlanAct = keyof typeof planLifecycle.acts;
 
 export const POSTING_RUN_STATES = ['proposed', 'running', 'paused', 'finished', 'dropped'] as const;
 export type PostingRunState = (typeof POSTING_RUN_STATES)[number];

@@ -24,12 +24,13 @@ import {
   beginSchema,
   headerSchema,
   lineSchema,
+  linesSchema,
   newLinesSchema,
   orderSchema,
 } from '../../../contract/drafts.ts';
 import { seenQuery } from '../../../contract/gather.ts';
 import { beginDraft, editHeader, orderLines } from './drafts.service.ts';
-import { editLine, removeLine, writeLines } from './lines.service.ts';
+import { editLines, removeLine, writeLines } from './lines.service.ts';
 import { viewOwnClaims, viewQueue } from './lists.service.ts';
 import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
 import {
@@ -98,7 +99,11 @@ export function claimRoutes(context: Context): Router {
   });
   act('put', '/drafts/:number/lines/:line', 'edit', (actor, number, req) => {
     const { revision, set } = checked(lineSchema, req.body);
-    return editLine(context, actor, { number, revision }, param(req, 'line'), set);
+    return editLines(context, actor, { number, revision }, [param(req, 'line')], set);
+  });
+  act('put', '/drafts/:number/lines', 'edit', (actor, number, req) => {
+    const { revision, ids, set } = checked(linesSchema, req.body);
+    return editLines(context, actor, { number, revision }, ids, set);
   });
   act('delete', '/drafts/:number/lines/:line', 'remove', (actor, number, req) =>
     removeLine(context, actor, { number, ...checked(seenQuery, req.query) }, param(req, 'line')),

@@ -7,11 +7,12 @@ import type { SeenClaim } from '../../records/claims/claimStore.ts';
 import { selectLines, updateClaim, updateLine } from '../../records/claims/claims.queries.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
-/** Begins a claim of one's own from nothing; its number. It begins with the coding of the last one. */
+/** Begins a claim from nothing, one's own or for somebody else; its number. It begins with the coding of their last one. */
 export const beginDraft = (context: Context, actor: Actor, begin: BeginDraft): Promise<{ number: string }> =>
   inTransaction(context, async (trx) => {
-    const coding = begin.coding ?? (await usualCoding(trx, actor.id));
-    const { number } = await beginClaim(context, trx, actor, { ...begin, claimant: actor.id, coding });
+    const claimant = begin.claimant ?? actor.id;
+    const coding = begin.coding ?? (await usualCoding(trx, claimant));
+    const { number } = await beginClaim(context, trx, actor, { ...begin, claimant, coding });
     return { number };
   });
 

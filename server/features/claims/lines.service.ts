@@ -1,10 +1,12 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
 import type { LineEdit, NewLine } from '../../../contract/drafts.ts';
+import { datedRows } from '../../../core/numbers/datedRows.ts';
 import { quantityAmount } from '../../../core/figures/computed/computedAmounts.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
+import { selectCategories } from '../../records/book/book.queries.ts';
 import { proposedPostingDate } from '../../records/book/postingDate.ts';
 import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
@@ -27,19 +29,24 @@ import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts'
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
-/** Changes a line of a claim in preparation. What the bank said of a charge stays: amount and date of such a line are not changed. */
-export function editLine(
+/**
+ * Changes lines of a claim in preparation alike, all or none. What the bank said of a charge stays: amount and date of such
+ * a line are not changed.
+ */
+export function editLines(
   context: Context,
   actor: Actor,
   seen: SeenClaim,
-  lineId: string,
+  ids: readonly string[],
   set: LineEdit['set'],
 ): Promise<void> {
   return inTransaction(context, (trx) => {
-    const facts = () => ({ line: lineId, fields: Object.keys(set) });
-    return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, (claims) =>
-      edit(context, trx, claims.get(seen.number)!, lineId, set),
-    );
+    const of = ids.length === 1 ? { line: ids[0] } : { lines: ids };
+    const facts = () => ({ ...of, fields: Object.keys(set) });
+    return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, async (claims) => {
+      const asks = await fieldsAsked(trx);
+      for (const id of new Set(ids)) await edit(context, trx, claims.get(seen.number)!, id, set, asks);
+    });
   });
 }
 
@@ -49,9 +56,10 @@ async function edit(
   { row, at }: LockedClaim,
   lineId: string,
   set: LineEdit['set'],
+  asks: FieldsAsked,
 ): Promise<void> {
   const key = { ...at, id: lineId };
-  const ofBank = set.amount ?? set.date ?? set.paidBy ?? set.quantity;
+  const ofBank = set.amount ?? set.date ?? set.paidBy ?? set.quantity ?? set.journey ?? set.stay;
   if (ofBank && (await selectChargeOfLine(trx, key)) !== null) throw new Refused('bank-facts');
   if (set.amount) {
     const { amount, currency } = set.amount;
@@ -60,19 +68,38 @@ async function edit(
   const { claim } = await subjectFromRows(trx, row, await proposedPostingDate(trx, context.clock, row.entity_id));
   const line = claim.lines.find((l) => l.id === lineId);
   if (!line) throw new Refused('not-found', { what: 'line' });
-  apply(line, set);
+  const isComputed = set.journey === undefined && set.stay === undefined && (line.journey ?? line.stay);
+  if (set.amount && isComputed) throw new Refused('computed-amount', { line: lineId });
+  apply(line, set, asks);
   await replaceLine(trx, at, lineRecord(line));
   await updateLine(trx, key, columnsOf(line));
 }
 
 /** What was written, put on the line; an amount that is computed from a quantity is computed. */
-function apply(line: Line, { amount, items, ...set }: LineEdit['set']): void {
+function apply(line: Line, { amount, items, ...set }: LineEdit['set'], asks: FieldsAsked): void {
   // an amount that is typed is no longer computed, and one in another currency least of all
   if (amount && set.quantity === undefined) line.quantity = null;
   Object.assign(line, set);
   if (items) takeItems(line, items);
+  if (set.category) Object.assign(line, keepAsked(line, asks(set.category, line.date)));
   if (line.quantity) line.amount = quantityAmount(line.quantity, line.currency);
 }
+
+type FieldsAsked = (category: string, date: string) => ReadonlySet<string>;
+/** The names of the fields a category asks for on a day. */
+async function fieldsAsked(db: Db): Promise<FieldsAsked> {
+  const categories = datedRows(await selectCategories(db), (c) => c.id);
+  return (category, date) => new Set((categories.on(category, date)?.fields ?? []).map((f) => f.name));
+}
+
+/** Of what a line says of itself that which a category asks for too; the rest is dropped. */
+const keepAsked = ({ nights, attendees, journey, stay, fields }: Line, asked: ReadonlySet<string>) => ({
+  nights: asked.has('nights') ? nights : null,
+  attendees: asked.has('attendees') ? attendees : null,
+  journey: asked.has('journey') ? journey : null,
+  stay: asked.has('stay') ? stay : null,
+  fields: Object.fromEntries(Object.entries(fields ?? {}).filter(([name]) => asked.has(name))),
+});
 
 /** The columns of a line's own row that people write. */
 const columnsOf = (line: Line) => ({
@@ -98,10 +125,11 @@ export function writeLines(
       const { row, at } = claims.get(seen.number)!;
       const last = lastOf(row.last_line, await selectLines(trx, at));
       await updateClaim(trx, row.id, { last_line: last.number + written.length });
+      const asks = await fieldsAsked(trx);
       for (const [i, { amount, ...set }] of written.entries()) {
         const id = String(last.number + 1 + i);
         const line: Line = { id, paidBy: 'own', date: set.date, ...amount };
-        apply(line, set);
+        apply(line, set, asks);
         const record = lineRecord(line);
         const columns = { ...record.line, ...columnsOf(line), currency: line.currency };
         await insertLine(trx, at, last.position + 1 + i, { ...record, line: columns });

@@ -1,10 +1,10 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Claim } from '../../../core/documents/case.schema.ts';
-import type { Finding } from '../../../core/documents/finding.ts';
 import type { OwnBook } from '../../../core/documents/splitBook.ts';
 import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
 import { summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
+import { concernsMakers } from '../../../core/workflow/audienceOf.ts';
 import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { HistoryEvent } from '../../../contract/claims.ts';
 import { shownTies } from '../../records/claims/assessClaim.ts';
@@ -32,16 +32,15 @@ export function approverView(sources: Sources) {
   return { ...makersView(sources), findings: assessed.result.findings, ties };
 }
 
-/** The budgets of grants and projects are their owners' business. */
-export const concernsMakers = (finding: Finding): boolean => finding.code !== 'budget-over';
-
 function makersView({ around, assessed, receipts, may }: Sources) {
   const { header, history, queries, submitted } = around;
-  const { document, result } = assessed;
+  const { document, result, estimates } = assessed;
+  const { plan } = document.claim;
   const { clearedBy: _, ...claim } = header;
   return {
     claim,
     document: document.claim,
+    plan: plan ? { number: plan.number, approvedOn: plan.approvedOn, estimates } : null,
     amounts: Object.fromEntries(result.lines.map((l) => [l.id, l.claimAmount])),
     settlement: { ...settlementSum(document.claim, result), fromAdvances: fromAdvances(result, document.own) },
     queries: queries.filter((q) => q.sent) as never,

@@ -28,6 +28,7 @@ import { replaceLine } from '../../records/claims/claims.queries.ts';
 import { lineRecord } from '../../records/claims/lineRecord.ts';
 import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks.queries.ts';
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
+import { budgetsOfPlan, releasePlan, reserveAgain } from '../../records/plans/reservePlan.ts';
 import { insertQuery } from './queries.queries.ts';
 
 /** The acts of a reviewer on a claim in review. Each is one transaction under the claim's lock and leaves an event. */
@@ -142,8 +143,10 @@ export function askAbout(
 export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
   return review(context, actor, 'clear', seen, async (trx, claim) => {
     const { row, revision, at } = claim;
-    await lockBudgets(trx, await selectUsedBudgets(trx, row.id));
-    const subject = await subjectAgain(trx, row, await keptClaim(trx, at));
+    const kept = await keptClaim(trx, at);
+    const plan = kept.claim.plan?.number;
+    await lockBudgets(trx, [...(await selectUsedBudgets(trx, row.id)), ...(await budgetsOfPlan(trx, plan))]);
+    const subject = await subjectAgain(trx, row, kept);
     const date = await proposedPostingDate(trx, context.clock, row.entity_id);
     const assessed = await assessClaim(trx, row, subject, date);
     assertClearable(assessed, await selectMarks(trx, at));
@@ -156,11 +159,13 @@ export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Pro
       at: context.clock.now(),
     };
     const jobs = await holdBudget(trx, holding, uses);
+    // from here on the claim counts in its plan's place
+    const released = plan ? await releasePlan(context, trx, plan) : [];
     return {
       result: undefined,
       columns: { ...columns, cleared_by: actor.id, hold_reason: null, hold_until: null },
       facts: { version: row.version },
-      jobs,
+      jobs: [...jobs, ...released],
     };
   });
 }
@@ -171,13 +176,16 @@ export function reopenClaim(context: Context, actor: Actor, seen: SeenClaim): Pr
     await lockBudgets(trx, await selectUsedBudgets(trx, claim.row.id));
     const source = { kind: 'claim' as const, id: claim.row.number };
     const jobs = await holdBudget(trx, { source, stage: null, at: context.clock.now() }, []);
-    const subject = await subjectAgain(trx, claim.row, await keptClaim(trx, claim.at));
+    const kept = await keptClaim(trx, claim.at);
+    const { plan } = kept.claim;
+    const reserved = plan ? await reserveAgain(context, trx, plan.number) : [];
+    const subject = await subjectAgain(trx, claim.row, kept);
     const columns = await assessAgain(context, trx, claim, subject);
     return {
       result: undefined,
       columns: { ...columns, cleared_by: null },
       facts: { version: claim.row.version },
-      jobs,
+      jobs: [...jobs, ...reserved],
     };
   });
 }

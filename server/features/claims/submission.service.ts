@@ -1,4 +1,5 @@
 import { canonical } from '../../../core/numbers/canonical.ts';
+import { concernsMakers } from '../../../core/workflow/audienceOf.ts';
 import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -13,7 +14,6 @@ import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/clai
 import { copyVersion, freezeVersion } from '../../records/claims/claims.queries.ts';
 import { onlyClaim, useOfClaim } from '../../records/claims/usesOf.ts';
 import { selectPerson } from '../../records/people/people.queries.ts';
-import { concernsMakers } from './makersView.ts';
 import { sendQueries } from './queries.queries.ts';
 
 const act = (

@@ -35,6 +35,7 @@ import {
   selectTaxRows,
 } from '../../records/ledger/journals.queries.ts';
 import { claimSource, type JournalRecord, type MovementRecord } from '../../records/ledger/ledger.types.ts';
+import { useUpPlan } from '../../records/plans/reservePlan.ts';
 import { postJournal, type PostedJournal } from '../../records/ledger/postJournal.ts';
 
 export interface Posted {
@@ -84,6 +85,7 @@ async function post(
   const jobs = [
     ...(await holdBudget(trx, holding, uses)),
     ...(await settleAdvances(context, trx, advancesIn(assessed))),
+    ...(kept.claim.plan ? await useUpPlan(context, trx, kept.claim.plan.number) : []),
   ];
   const columns = await keepAssessment(trx, row, assessed, {
     clock: context.clock,

@@ -141,7 +141,7 @@ describe('signing in', () => {
   });
 
   it('shows the demo’s people in demo mode only', async () => {
-    expect((await api.anonymous().get('/demo/people')).body.people).toHaveLength(12);
+    expect((await api.anonymous().get('/demo/people')).body.people).toHaveLength(13);
     const real = await startApi('session_real', { demo: false });
     expect((await real.anonymous().get('/demo/people')).status).toBe(404);
     await real.close();

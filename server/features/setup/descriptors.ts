@@ -62,6 +62,7 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
     entity: 'entity_id',
     accounts: json('accounts'),
     cards: json('cards'),
+    planTolerance: json('plan_tolerance'),
   }),
   accounts: describe('accounts', 'accounts', ['code'], { changes: ['name'] }, ALL_BOOKS),
   people: describe(
@@ -93,6 +94,9 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
   'tax-codes': describe('tax-codes', 'tax_codes', ['code'], 'dated', ALL_BOOKS, { components: json('components') }),
   'coding-rules': describe('coding-rules', 'coding_rules', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
   limits: describe('limits', 'limits', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
+  'mileage-rates': describe('mileage-rates', 'mileage_rates', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
+  'allowance-rates': describe('allowance-rates', 'allowance_rates', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
+  'plan-templates': describe('plan-templates', 'plan_templates', ['id'], 'dated', NOTHING, { rule: json('rule') }),
   routes: describe('routes', 'routes', ['id'], 'dated', NOTHING, { rule: json('rule') }),
   rates: describe(
     'rates',

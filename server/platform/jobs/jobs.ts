@@ -11,6 +11,8 @@ export interface JobData {
   'assess-claims': { key: string };
   'send-password-letter': { email: string };
   'send-seals': Record<string, never>;
+  /** Ends approved plans of which no claim came in time. */
+  'lapse-plans': Record<string, never>;
 }
 export type JobName = keyof JobData;
 export const JOB_NAMES: readonly JobName[] = [
@@ -19,6 +21,7 @@ export const JOB_NAMES: readonly JobName[] = [
   'assess-claims',
   'send-password-letter',
   'send-seals',
+  'lapse-plans',
 ];
 
 /** The queue in the database: what is asked in a transaction happens if it commits, and outlives every process. */

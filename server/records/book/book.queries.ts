@@ -47,6 +47,7 @@ export async function selectEntityTerms(db: Db, id: string): Promise<Entity[]> {
     taxNumberRequired: row.tax_number_required,
     accounts: row.accounts,
     cards: row.cards,
+    planTolerance: row.plan_tolerance,
     from: row.valid_from,
     to: row.valid_to,
   }));
@@ -91,7 +92,7 @@ export async function selectTaxCodes(db: Db): Promise<TaxCode[]> {
 export function selectCategories(db: Db): Promise<Category[]> {
   return db('categories')
     .orderBy(['name', 'valid_from'])
-    .select('id', 'name', 'account', 'recovery', 'valid_from as from', 'valid_to as to');
+    .select('id', 'name', 'account', 'recovery', 'fields', 'valid_from as from', 'valid_to as to');
 }
 
 export function selectClaimant(db: Db, id: string): Promise<Person[]> {
@@ -126,19 +127,19 @@ export interface BudgetRow {
   left: bigint;
 }
 
-/** The budgets of an entity with what is left of each apart from one record. */
+/** The budgets of an entity with what is left of each apart from some records: a claim, and the plan it comes from. */
 export async function selectBudgets(
   db: Db,
   entityId: string,
-  apart: { kind: string; id: string },
+  apart: readonly { kind: string; id: string }[],
 ): Promise<BudgetRow[]> {
   const { rows } = await db.raw(
     `select b.id::text, b.dimension_id as dimension, b.code, b.category,
        (b.amount - b.posted - b.cleared - b.reserved + coalesce(own.amount, 0))::bigint as left
      from budgets b left join (select budget_id, sum(amount) as amount from budget_movements
-       where source_kind = ? and source_id = ? group by 1) own on own.budget_id = b.id
+       where (source_kind, source_id) in (select * from unnest(?::text[], ?::text[])) group by 1) own on own.budget_id = b.id
      where b.entity_id = ? order by b.dimension_id, b.code, b.category nulls first`,
-    [apart.kind, apart.id, entityId],
+    [apart.map((a) => a.kind), apart.map((a) => a.id), entityId],
   );
   return rows;
 }

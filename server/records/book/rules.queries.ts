@@ -1,9 +1,20 @@
+import type { AllowanceRate, MileageRate } from '../../../core/documents/allowance.schema.ts';
 import type { CodingRule, Dimension, Limit } from '../../../core/documents/rules.schema.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
 export async function selectLimits(db: Db): Promise<Limit[]> {
   const rows = await db('limits').orderBy(['id', 'valid_from']);
   return rows.map((row) => ({ ...row.rule, id: row.id, from: row.valid_from, to: row.valid_to }));
+}
+
+export async function selectMileageRates(db: Db): Promise<MileageRate[]> {
+  const rows = await db('mileage_rates').orderBy(['id', 'valid_from']);
+  return rows.map((row) => ({ ...row.rule, from: row.valid_from, to: row.valid_to }));
+}
+
+export async function selectAllowanceRates(db: Db): Promise<AllowanceRate[]> {
+  const rows = await db('allowance_rates').orderBy(['id', 'valid_from']);
+  return rows.map((row) => ({ ...row.rule, from: row.valid_from, to: row.valid_to }));
 }
 
 export async function selectCodingRules(db: Db): Promise<CodingRule[]> {

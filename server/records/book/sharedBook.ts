@@ -14,7 +14,13 @@ import {
   upsertEntityBook,
   type StoredBook,
 } from './book.queries.ts';
-import { selectCodingRules, selectDimensions, selectLimits } from './rules.queries.ts';
+import {
+  selectAllowanceRates,
+  selectCodingRules,
+  selectDimensions,
+  selectLimits,
+  selectMileageRates,
+} from './rules.queries.ts';
 
 /** The book of an entity as it stands, by its hash; refused when the entity's terms were never set. */
 export async function currentBook(db: Db, entityId: string): Promise<StoredBook> {
@@ -40,6 +46,8 @@ export async function rebuildBook(trx: Db, entityId: string): Promise<boolean> {
     dimensions: await selectDimensions(trx),
     codingRules: await selectCodingRules(trx),
     limits: await selectLimits(trx),
+    mileageRates: await selectMileageRates(trx),
+    allowanceRates: await selectAllowanceRates(trx),
   };
   const text = canonical(content);
   return upsertEntityBook(trx, entityId, sha256(text), text);

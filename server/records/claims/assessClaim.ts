@@ -1,8 +1,7 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case, Claim } from '../../../core/documents/case.schema.ts';
 import { readCase } from '../../../core/documents/readCase.ts';
-import { currenciesOf } from '../../../core/figures/policy/currenciesOf.ts';
-import { joinBook, type OwnBook, type SharedBook } from '../../../core/documents/splitBook.ts';
+import { joinBook, type OwnBook } from '../../../core/documents/splitBook.ts';
 import type { Review } from '../../../core/evidence/comparisons/reviewCase.ts';
 import { stateWithMark } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
@@ -14,22 +13,16 @@ import type { Db } from '../../platform/db/connect.ts';
 import type { Clock } from '../../platform/ports/clock.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
-import {
-  selectAdvances,
-  selectBudgets,
-  selectClaimant,
-  selectRates,
-  writeLeft,
-  type BudgetRow,
-} from '../book/book.queries.ts';
+import type { BudgetRow } from '../book/book.queries.ts';
 import { currentBook } from '../book/sharedBook.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
 import { replaceUses, selectAssessment, upsertAssessment } from './assessments.queries.ts';
 import type { ClaimRow, VersionKey } from './claims.queries.ts';
+import { computeLines } from './computeLines.ts';
 import { readEvidence } from './evidence.ts';
 import { selectLineReceipts } from './evidence.queries.ts';
 import { deleteMarks, selectMarks, type MarkRow } from './marks.queries.ts';
-import { rateScope } from './rateScope.ts';
+import { selectOwnBook } from './ownBook.ts';
 import { readDocument } from './readDocument.ts';
 import { usesOf } from './usesOf.ts';
 
@@ -86,7 +79,8 @@ export async function assessClaim(
   postingDate: string,
 ): Promise<AssessedClaim> {
   const book = await currentBook(db, row.entity_id);
-  const { own, budgets } = await ownBook(db, row, claim, book.content, postingDate);
+  const apart = [{ kind: 'claim', id: row.number }, ...(claim.plan ? [{ kind: 'plan', id: claim.plan.number }] : [])];
+  const { own, budgets } = await selectOwnBook(db, { claim, shared: book.content, postingDate, apart });
   const document = validCase({ format: 'ebbet-case/1', postingDate, claim, book: joinBook(book.content, own) });
   const review = await compute('reviewCase', sizeOf(document), document, evidence);
   return { document, own, bookHash: book.hash, evidence, budgets, ...review };
@@ -97,20 +91,6 @@ export function validCase(document: Case): Case {
   const read = readCase(document);
   if (read.ok) return read.case;
   throw invalid(read.problems[0]!);
-}
-
-async function ownBook(db: Db, row: ClaimRow, claim: Claim, shared: SharedBook, postingDate: string) {
-  const ledger = shared.entities[0]!.currency;
-  const advances = await selectAdvances(
-    db,
-    (claim.advances ?? []).map((a) => a.advance),
-    ledger,
-  );
-  const budgets = await selectBudgets(db, row.entity_id, { kind: 'claim', id: row.number });
-  const others = [ledger, ...advances.map((a) => a.currency), ...currenciesOf(shared.limits ?? [], claim)];
-  const rates = await selectRates(db, rateScope(claim, others, postingDate));
-  const people = await selectClaimant(db, row.claimant_id);
-  return { own: { rates, people, advances, left: writeLeft(budgets, ledger) }, budgets };
 }
 
 /** How an assessment is kept: from what it was made, at which revision, and whether the figures may still change. */
@@ -133,7 +113,7 @@ export async function keepAssessment(
   { clock, revision, onHold, final = false }: Keeping,
 ): Promise<Record<string, unknown>> {
   const key = { claim_id: row.id, version: row.version };
-  const { document, own, bookHash, evidence, assessment, ties } = assessed;
+  const { document, own, bookHash, evidence, assessment, ties, estimates } = assessed;
   const { book: _, ...rest } = document;
   await upsertAssessment(trx, key, {
     revision,
@@ -143,6 +123,7 @@ export async function keepAssessment(
     evidence,
     result: assessment,
     ties,
+    estimates,
   });
   await replaceUses(trx, row.id, final ? [] : usesOf(assessed));
   const marks = await dropStaleMarks(trx, key, ties);
@@ -205,7 +186,9 @@ function searchText({ claim, book }: Case): string {
 /** Assesses a version in preparation from its rows and keeps the result; the columns to save with it. */
 export async function assessRows(trx: Db, clock: Clock, row: ClaimRow, revision: number) {
   const date = await proposedPostingDate(trx, clock, row.entity_id);
-  const assessed = await assessClaim(trx, row, await subjectFromRows(trx, row, date), date);
+  let subject = await subjectFromRows(trx, row, date);
+  if (await computeLines(trx, row, subject.claim)) subject = await subjectFromRows(trx, row, date);
+  const assessed = await assessClaim(trx, row, subject, date);
   const columns = await keepAssessment(trx, row, assessed, { clock, revision, onHold: row.hold_reason !== null });
   return { assessed, columns };
 }

@@ -2,6 +2,7 @@ import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case } from '../../../core/documents/case.schema.ts';
 import type { Finding } from '../../../core/documents/finding.ts';
 import type { OwnBook, SharedBook } from '../../../core/documents/splitBook.ts';
+import type { SpentEstimate } from '../../../core/evidence/comparisons/reviewCase.ts';
 import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { VersionKey } from './claims.queries.ts';
@@ -18,6 +19,7 @@ export interface StoredAssessment {
   evidence: Evidence;
   result: Assessment;
   ties: Tie[];
+  estimates: SpentEstimate[];
 }
 
 /** The stored assessment with the shared part of its book. */
@@ -36,12 +38,13 @@ export function selectAssessment(
       'a.evidence',
       'a.result',
       'a.ties',
+      'a.estimates',
       'b.content as book',
     );
 }
 
 export async function upsertAssessment(trx: Db, key: VersionKey, row: StoredAssessment): Promise<void> {
-  const { document, evidence, result, ties, ...rest } = row;
+  const { document, evidence, result, ties, estimates, ...rest } = row;
   const stored = {
     ...key,
     ...rest,
@@ -49,6 +52,7 @@ export async function upsertAssessment(trx: Db, key: VersionKey, row: StoredAsse
     evidence: JSON.stringify(evidence),
     result: JSON.stringify(result),
     ties: JSON.stringify(ties),
+    estimates: JSON.stringify(estimates),
   };
   await trx('assessments').insert(stored).onConflict(['claim_id', 'version']).merge();
   await replaceFindings(trx, key, result.findings);

@@ -1,4 +1,4 @@
-import type { Coding } from '../../../core/documents/case.schema.ts';
+import type { Coding, Plan } from '../../../core/documents/case.schema.ts';
 import { claimLifecycle } from '../../../core/workflow/lifecycles/claim.ts';
 import { performBirth } from '../../platform/acts/perform.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -17,6 +17,8 @@ export interface NewDraft {
   tripFrom?: string | null | undefined;
   tripTo?: string | null | undefined;
   approver?: string;
+  /** The plan it comes from, as it was approved. */
+  plan?: Plan;
   /** For the demo, whose claims have numbers of their own. */
   number?: string;
   entity?: string;
@@ -28,7 +30,8 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
   const person = await selectPerson(trx, draft.claimant);
   if (!person) throw new Refused('not-found', { what: 'person' });
   const entity = draft.entity ?? person.entity_id;
-  return performBirth(context, trx, { lifecycle: claimLifecycle, act: 'begin', actor, entity }, async () => {
+  const people = { claimant: person.id };
+  return performBirth(context, trx, { lifecycle: claimLifecycle, act: 'begin', actor, entity, people }, async () => {
     const row = await insertClaim(trx, {
       number: draft.number ?? (await nextClaimNumber(trx)),
       entity_id: entity,
@@ -41,6 +44,7 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
       trip_to: draft.tripTo ?? null,
       begun_on: today(context.clock),
       coding: draft.coding,
+      plan: draft.plan ?? null,
     });
     const { columns } = await assessRows(trx, context.clock, row, 1);
     await updateClaim(trx, row.id, columns);

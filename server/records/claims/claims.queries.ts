@@ -53,6 +53,8 @@ export interface LineRow {
   split_by: 'percent' | 'amount' | 'weight' | 'equal' | null;
   quantity: Line['quantity'];
   estimate: string | null;
+  journey: Line['journey'];
+  stay: Line['stay'];
 }
 export interface ItemRow {
   line_id: string;
@@ -113,10 +115,16 @@ export interface NewClaim {
   trip_to: string | null;
   begun_on: string;
   coding: Coding;
+  plan: Plan | null;
 }
 export async function insertClaim(trx: Db, claim: NewClaim): Promise<ClaimRow> {
   const [row] = await trx('claims')
-    .insert({ ...claim, coding: JSON.stringify(claim.coding), state: 'draft' })
+    .insert({
+      ...claim,
+      coding: JSON.stringify(claim.coding),
+      plan: claim.plan && JSON.stringify(claim.plan),
+      state: 'draft',
+    })
     .returning('*');
   await trx('claim_versions').insert({ claim_id: row.id, version: 1 });
   return row;
@@ -125,7 +133,7 @@ export async function insertClaim(trx: Db, claim: NewClaim): Promise<ClaimRow> {
 const COPIED = {
   lines: `id, position, date, category, nights, attendees, fields, paid_by, card, amount, currency, country, merchant, description,
     personal, rate_kind, rate_value, settled_amount, settled_currency, receipt_id, charge_id, before_pair, coding, split_by,
-    quantity, estimate`,
+    quantity, estimate, journey, stay`,
   items: 'line_id, id, position, category, amount, description, personal, coding, split_by, quantity',
   tax_entries: 'line_id, item_id, position, code, gross, tax',
   shares: 'line_id, item_id, position, coding, value',
@@ -180,12 +188,18 @@ export async function replaceLine(trx: Db, key: VersionKey, record: LineRecord):
   );
   await trx('lines')
     .where({ ...key, id })
-    .update({ ...columns, ...(coding ? { coding: JSON.stringify(coding) } : {}) });
+    .update({ ...withStay(columns), ...(coding ? { coding: JSON.stringify(coding) } : {}) });
   await insertParts(trx, key, record);
 }
 
+/** The days of a stay as JSON: an array would be taken for one of the database's own. */
+const withStay = <Columns extends Pick<LineRecord['line'], 'stay'>>(columns: Columns) => ({
+  ...columns,
+  ...(columns.stay ? { stay: JSON.stringify(columns.stay) } : {}),
+});
+
 export async function insertLine(trx: Db, key: VersionKey, position: number, record: LineRecord): Promise<void> {
-  await trx('lines').insert({ ...key, position, ...record.line });
+  await trx('lines').insert({ ...key, position, ...withStay(record.line) });
   await insertParts(trx, key, record);
 }
 

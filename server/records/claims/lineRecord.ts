@@ -26,6 +26,12 @@ export function lineRecord(line: Line): LineRecord {
       coding: line.coding ?? {},
       split_by: line.split?.by ?? null,
       quantity: line.quantity ?? null,
+      estimate: line.estimate ?? null,
+      nights: line.nights ?? null,
+      attendees: line.attendees ?? null,
+      fields: line.fields ?? {},
+      journey: line.journey ?? null,
+      stay: line.stay ?? null,
     },
     items: (line.items ?? []).map((item) => ({
       id: item.id,

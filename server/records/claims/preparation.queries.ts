@@ -1,3 +1,4 @@
+import type { Journey } from '../../../core/documents/allowance.schema.ts';
 import { ENDED, IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
@@ -13,7 +14,8 @@ export interface ChargeLine {
   amount: bigint;
   currency: string;
 }
-const linesOfCharges = (trx: Db) =>
+/** Lines as the newest version of their claim has them, on claims that count. */
+const linesThatCount = (trx: Db) =>
   trx('lines as l')
     .join('claims as c', (join) => join.on('c.id', 'l.claim_id').andOn('c.version', 'l.version'))
     .whereNotIn('c.state', [...ENDED]);
@@ -22,7 +24,7 @@ const linesOfCharges = (trx: Db) =>
 export function selectLinesOfCharge(trx: Db, chargeId: bigint): Promise<ChargeLine[]> {
   const preparing = trx.raw('c.state = any(?) as preparing', [[...IN_PREPARATION]] as never);
   const foreign = trx.raw('c.entity_id <> k.entity_id as foreign');
-  return linesOfCharges(trx)
+  return linesThatCount(trx)
     .join('charges as h', 'h.id', 'l.charge_id')
     .join('cards as k', 'k.id', 'h.card_id')
     .where('l.charge_id', String(chargeId))
@@ -32,7 +34,7 @@ export function selectLinesOfCharge(trx: Db, chargeId: bigint): Promise<ChargeLi
 
 /** Numbers of the claims in preparation that carry one of the charges: what the bank took is divided among them anew. */
 export function selectClaimsOfCharges(trx: Db, chargeIds: readonly string[]): Promise<string[]> {
-  return linesOfCharges(trx)
+  return linesThatCount(trx)
     .whereRaw('l.charge_id = any(?::bigint[])', [[...chargeIds]])
     .whereIn('c.state', [...IN_PREPARATION])
     .distinct()
@@ -55,4 +57,24 @@ export async function selectChargeOfLine(
 ): Promise<string | null> {
   const charge = (await trx('lines').where(key).first('charge_id'))?.charge_id ?? null;
   return charge === null ? null : String(charge);
+}
+
+/** A journey of a person's claims, as its newest version has it. */
+export interface JourneyRow {
+  claim: bigint;
+  line: string;
+  date: string;
+  journey: Journey;
+}
+/** The journeys a person drove with a vehicle in the calendar year of a date, on claims that count, until that day. */
+export function selectJourneys(
+  db: Db,
+  { person, vehicle, date }: { person: string; vehicle: string; date: string },
+): Promise<JourneyRow[]> {
+  return linesThatCount(db)
+    .where('c.claimant_id', person)
+    .whereRaw(`l.journey ->> 'vehicle' = ?`, [vehicle])
+    .whereBetween('l.date', [`${date.slice(0, 4)}-01-01`, date])
+    .orderBy(['l.date', 'c.id', 'l.position'])
+    .select('c.id as claim', 'l.id as line', 'l.date', 'l.journey');
 }

@@ -82,6 +82,8 @@ function writeLine(row: LineRow, parts: Parts, receipt: ReceiptRow | undefined):
     personal: row.personal,
     quantity: row.quantity,
     estimate: row.estimate,
+    journey: row.journey,
+    stay: row.stay,
     rate: writeRate(row),
     receipt: receipt ? writeReceipt(receipt) : null,
     coding: row.coding,

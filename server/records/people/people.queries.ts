@@ -22,3 +22,14 @@ export async function selectGatherer(db: Db, email: string): Promise<string | un
     .first('p.id');
   return row?.id;
 }
+
+/** Active people of some entities (null: of all), and one person besides, by name. */
+export async function selectPayees(
+  db: Db,
+  entities: readonly string[] | null,
+  self: string,
+): Promise<{ id: string; name: string }[]> {
+  const query = db('people').where({ active: true }).orderBy('name').select('id', 'name');
+  if (entities) query.where((of) => of.whereIn('entity_id', [...entities]).orWhere({ id: self }));
+  return query;
+}

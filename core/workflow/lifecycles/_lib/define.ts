@@ -7,6 +7,12 @@ export const way = <S extends string>(
   by: { roles?: readonly Role[]; as?: readonly Relation[] } = {},
 ): Way<S> => ({ from, to, roles: by.roles ?? [], as: by.as ?? [] });
 
+/** A record is begun by whom it is for, or by somebody who prepares for others. */
+export const beginnings = <S extends string>(to: S): Way<S>[] => [
+  way(null, to, { roles: ['claimant'], as: ['claimant'] }),
+  way(null, to, { roles: ['preparer'] }),
+];
+
 /** An act with what most have left out: it forbids nobody, needs nothing and is not taken back. */
 export const act = <S extends string>(rule: Pick<ActRule<S>, 'event' | 'ways'> & Partial<ActRule<S>>): ActRule<S> => ({
   never: [],

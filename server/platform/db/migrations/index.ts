@@ -13,6 +13,8 @@ import * as movements from './011_movements.ts';
 import * as papers from './012_papers.ts';
 import * as cycles from './013_cycles.ts';
 import * as prepared from './014_prepared.ts';
+import * as plans from './015_plans.ts';
+import * as facts from './016_facts.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -33,6 +35,8 @@ const MIGRATIONS: Named[] = [
   { name: '1.012_papers', ...papers },
   { name: '1.013_cycles', ...cycles },
   { name: '1.014_prepared', ...prepared },
+  { name: '1.015_plans', ...plans },
+  { name: '1.016_facts', ...facts },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

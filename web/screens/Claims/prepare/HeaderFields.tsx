@@ -1,5 +1,5 @@
 import type { MakerView } from '../../../api/claims.ts';
-import { Cell } from './Cell.tsx';
+import { Cell } from '../../../parts/Cell.tsx';
 import type { Draft } from './useDraft.ts';
 
 function problemOfPurpose(typed: string): string | null {

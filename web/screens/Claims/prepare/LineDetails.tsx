@@ -4,7 +4,7 @@ import { readTyped } from '../../../parts/typed.ts';
 import { LineReceipt } from '../LineReceipt.tsx';
 import { CodingFields } from '../../Sheet/CodingFields.tsx';
 import { DraftItems } from './DraftItems.tsx';
-import { Cell } from './Cell.tsx';
+import { Cell } from '../../../parts/Cell.tsx';
 import type { LineRowProps } from './lineRow.types.ts';
 import { newLineOf } from './newLineOf.ts';
 

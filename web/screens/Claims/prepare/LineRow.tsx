@@ -1,11 +1,11 @@
 import { ChevronDown, ChevronRight, Paperclip } from 'lucide-react';
 import type { Line } from '../../../../core/documents/case.schema.ts';
 import { groupDigits, Money } from '../../../parts/Money.tsx';
-import { Cell } from './Cell.tsx';
+import { Cell } from '../../../parts/Cell.tsx';
 import { LineDetails } from './LineDetails.tsx';
-import { readMoney } from './readMoney.ts';
+import { readMoney } from '../../../parts/readMoney.ts';
 import type { LineRowProps } from './lineRow.types.ts';
-import { CategoryChoice } from './CategoryChoice.tsx';
+import { CategoryChoice } from '../../../parts/CategoryChoice.tsx';
 
 /** A line of the table, what the rules say of it, and, opened, everything else that can be said. */
 export function LineRow(props: LineRowProps) {

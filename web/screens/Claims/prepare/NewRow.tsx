@@ -2,9 +2,9 @@ import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Chart } from '../../../api/chart.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import type { NewLine } from '../../../api/drafts.ts';
-import { readMoney } from './readMoney.ts';
+import { readMoney } from '../../../parts/readMoney.ts';
 import type { Draft } from './useDraft.ts';
-import { CategoryChoice } from './CategoryChoice.tsx';
+import { CategoryChoice } from '../../../parts/CategoryChoice.tsx';
 
 interface NewRowProps {
   view: MakerView;

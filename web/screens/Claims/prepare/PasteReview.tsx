@@ -6,7 +6,7 @@ import { groupDigits } from '../../../parts/Money.tsx';
 import { toast } from '../../../parts/toast.tsx';
 import type { PasteContext, Pasted, PastedRow } from './pastedLines.ts';
 import type { Draft } from './useDraft.ts';
-import { CategoryChoice, categoriesOf } from './CategoryChoice.tsx';
+import { CategoryChoice, categoriesOf } from '../../../parts/CategoryChoice.tsx';
 
 interface PasteReviewProps {
   text: string;

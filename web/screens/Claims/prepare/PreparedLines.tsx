@@ -4,7 +4,7 @@ import { failed } from '../../../parts/failed.ts';
 import { filterLines, NO_FILTER, type LineFilter } from './lineFilter.ts';
 import { LineGrid } from './LineGrid.tsx';
 import { Problems } from './Problems.tsx';
-import type { SaverState } from './saver.ts';
+import { SavedOrNot } from '../../../parts/SavedOrNot.tsx';
 import type { Draft } from './useDraft.ts';
 
 interface PreparedLinesProps {
@@ -44,17 +44,6 @@ export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesP
     </>
   );
 }
-
-const SAYS: Record<SaverState, string> = {
-  idle: 'All is saved',
-  saving: 'Saving …',
-  away: 'The server does not answer. What you typed is kept and sent as soon as it does.',
-};
-const SavedOrNot = ({ state }: { state: SaverState }) => (
-  <span role="status" className={`ml-auto text-sm ${state === 'away' ? 'text-error' : 'quiet'}`}>
-    {SAYS[state]}
-  </span>
-);
 
 function Filter({
   view,

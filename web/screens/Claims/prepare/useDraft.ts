@@ -1,4 +1,3 @@
-import { useEffect, useRef, useState } from 'react';
 import { claimAnswer, type ClaimAnswer } from '../../../../contract/claims.ts';
 import type { Line } from '../../../../core/documents/case.schema.ts';
 import { canonical } from '../../../../core/numbers/canonical.ts';
@@ -6,10 +5,9 @@ import type { MakerView } from '../../../api/claims.ts';
 import { send } from '../../../api/client.ts';
 import { drafts, type HeaderSet, type LineSet, type NewLine } from '../../../api/drafts.ts';
 import { failed } from '../../../parts/failed.ts';
-import { toast } from '../../../parts/toast.tsx';
-import { createSaver, type Edit, type Saver, type SaverState } from './saver.ts';
+import type { Edit, SaverState } from '../../../parts/saver.ts';
+import { useSaver } from '../../../parts/useSaver.ts';
 
-const AWAY_MS = 3000;
 type Done = (error: Error | null) => void;
 
 /** What is done with a claim in preparation: every change is queued, sent in turn, and shown as the server answers. */
@@ -24,31 +22,18 @@ export interface Draft {
 
 export function useDraft(view: MakerView, show: (next: ClaimAnswer) => void): Draft {
   const { number } = view.claim;
-  const [state, setState] = useState<SaverState>('idle');
-  const saver = useRef<Saver<ClaimAnswer>>(null);
-  const latest = useRef({ view, show });
-  useEffect(() => {
-    latest.current = { view, show };
-    saver.current?.know(view);
-  });
-  saver.current ??= createSaver<ClaimAnswer>({
+  const {
+    state,
+    add: queue,
+    seen,
+  } = useSaver({
     view,
+    show,
     revisionOf: (v) => v.claim.revision,
     load: () => send('GET', `/claims/${encodeURIComponent(number)}`, claimAnswer),
-    show: (next) => latest.current.show(next),
-    onState: setState,
-    onConflict: (says, run) =>
-      toast({
-        text: `Somebody else changed ${says} meanwhile; theirs is shown.`,
-        act: { label: 'Take mine', run },
-        tone: 'bad',
-      }),
-    wait: () => new Promise((wake) => setTimeout(wake, AWAY_MS)),
   });
-  useWarnBeforeLeaving(state !== 'idle');
   const add = (edit: Omit<Edit<ClaimAnswer>, 'done'>, done: Done = (error) => error && failed(error)) =>
-    saver.current!.add({ ...edit, done });
-  const seen = () => latest.current.view;
+    queue({ ...edit, done });
   return {
     state,
     editLine: (line, set, done) => add(lineEdit(number, seen(), line, set), done),
@@ -101,13 +86,4 @@ function headerEdit(number: string, before: MakerView, set: HeaderSet): Omit<Edi
     send: (revision) => drafts.header(number, revision, set),
     stands: (view) => valuesIn(view) === typedOver,
   };
-}
-
-function useWarnBeforeLeaving(on: boolean): void {
-  useEffect(() => {
-    if (!on) return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [on]);
 }

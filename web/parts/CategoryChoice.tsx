@@ -1,5 +1,5 @@
-import type { Chart } from '../../../api/chart.ts';
-import { CodeChoice } from '../../../parts/CodeChoice.tsx';
+import type { Chart } from '../api/chart.ts';
+import { CodeChoice } from './CodeChoice.tsx';
 
 interface CategoryChoiceProps {
   label: string;

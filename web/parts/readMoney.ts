@@ -1,6 +1,6 @@
-import { minorUnits } from '../../../../core/numbers/minorUnits.ts';
-import { readAmount } from '../../../../core/numbers/amount.ts';
-import { readTypedAmount } from '../../../parts/typed.ts';
+import { minorUnits } from '../../core/numbers/minorUnits.ts';
+import { readAmount } from '../../core/numbers/amount.ts';
+import { readTypedAmount } from './typed.ts';
 
 export type TypedMoney = { ok: true; amount: string; currency: string } | { ok: false; problem: string };
 

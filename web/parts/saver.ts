@@ -1,4 +1,4 @@
-import { ApiError } from '../../../api/client.ts';
+import { ApiError } from '../api/client.ts';
 
 /** One thing that somebody changed, to be sent when it is its turn. */
 export interface Edit<View> {

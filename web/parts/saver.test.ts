@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { ApiError } from '../../../api/client.ts';
+import { ApiError } from '../api/client.ts';
 import { createSaver, type SaverState } from './saver.ts';
 
 interface View {

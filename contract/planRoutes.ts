@@ -1,0 +1,42 @@
+import type { z } from 'zod';
+import { planLifecycle, type PlanAct } from '../core/workflow/lifecycles/planned.ts';
+import * as plans from './plans.ts';
+import { route, whoMay, type RouteContract } from './route.ts';
+
+/** An act on a plan; it answers with the plan as it is afterwards. */
+const act = (method: 'put' | 'post', path: string, name: PlanAct, says: string, body: z.ZodType): RouteContract =>
+  route(method, `/plans/:number${path}`, whoMay(planLifecycle, name), says, plans.planAnswer, { body });
+
+/** Every address of plans. */
+export const PLAN_ROUTES: readonly RouteContract[] = [
+  route('get', '/plans', 'signed in', 'One’s own plans, and those to decide about.', plans.plansAnswer),
+  route('get', '/plans/templates', 'signed in', 'The kinds of trip.', plans.templatesAnswer),
+  route('get', '/plans/:number', 'signed in', 'A plan with its estimates.', plans.planAnswer),
+  route('post', '/plans', whoMay(planLifecycle, 'begin'), 'Begins a plan.', plans.planClaimAnswer, {
+    body: plans.beginPlanSchema,
+    status: 201,
+  }),
+  act('put', '', 'edit', 'Changes what a plan says of the trip.', plans.planHeaderSchema),
+  act('post', '/estimates', 'edit', 'Adds estimates.', plans.addEstimatesSchema),
+  act('put', '/estimates', 'edit', 'Changes some estimates, or says what it would come to.', plans.estimatesSchema),
+  route(
+    'delete',
+    '/plans/:number/estimates/:estimate',
+    whoMay(planLifecycle, 'edit'),
+    'Takes an estimate off.',
+    plans.planAnswer,
+    { query: plans.seenPlanQuery },
+  ),
+  act('post', '/submit', 'submit', 'Sends a plan to its approver.', plans.seenPlanSchema),
+  act('post', '/withdraw', 'withdraw', 'Takes a plan back.', plans.seenPlanSchema),
+  act('post', '/approve', 'approve', 'Approves a plan.', plans.approvePlanSchema),
+  act('post', '/decline', 'decline', 'Declines a plan.', plans.declinePlanSchema),
+  route(
+    'post',
+    '/plans/:number/claim',
+    whoMay(planLifecycle, 'claim'),
+    'Begins the claim of an approved plan.',
+    plans.planClaimAnswer,
+    { body: plans.seenPlanSchema, status: 201 },
+  ),
+];

@@ -1,0 +1,70 @@
+import { fromMinor } from '../../../core/numbers/amount.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import type { PlanRow } from '../../records/plans/plans.queries.ts';
+
+/** Who and what a plan names, in words. */
+export interface PlanNames {
+  entityName: string;
+  claimant: string;
+  preparer: string;
+  approver: string | null;
+  kindName: string | null;
+}
+export type NamedPlan = PlanRow & PlanNames;
+
+const named = (db: Db) =>
+  db('plans as l')
+    .join('entities as e', 'e.id', 'l.entity_id')
+    .join('people as p', 'p.id', 'l.claimant_id')
+    .join('people as b', 'b.id', 'l.preparer_id')
+    .leftJoin('people as a', 'a.id', 'l.approver_id')
+    .select('l.*', 'e.name as entityName', 'p.name as claimant', 'b.name as preparer', 'a.name as approver')
+    .select(
+      db.raw(`(select t.rule ->> 'name' from plan_templates t where t.id = l.kind
+        order by t.valid_from desc nulls last limit 1) as "kindName"`),
+    );
+
+export const selectNamedPlan = (db: Db, number: string): Promise<NamedPlan | undefined> =>
+  named(db).where('l.number', number).first();
+
+/** The plans a person makes or has made for them, newest first. */
+export const selectOwnPlans = (db: Db, person: string): Promise<NamedPlan[]> =>
+  named(db)
+    .where((of) => of.where('l.claimant_id', person).orWhere('l.preparer_id', person))
+    .orderBy('l.id', 'desc');
+
+/** The plans that wait for a person's decision, oldest first. */
+export const selectPlansToDecide = (db: Db, person: string): Promise<NamedPlan[]> =>
+  named(db)
+    .where({ 'l.approver_id': person, 'l.state': 'with approver' })
+    .whereNotIn('l.claimant_id', [person])
+    .whereNotIn('l.preparer_id', [person])
+    .orderBy(['l.submitted_on', 'l.id']);
+
+/** Numbers of approved plans whose last day is before a date and of which no claim came. */
+export const selectPastPlans = (db: Db, before: string, most: number): Promise<string[]> =>
+  db('plans as l')
+    .where('l.state', 'approved')
+    .where('l.trip_to', '<', before)
+    .whereRaw(
+      `not exists (select 1 from claims c where c.plan is not null and c.plan ->> 'number' = l.number
+         and c.state not in ('declined', 'withdrawn'))`,
+    )
+    .orderBy('l.id')
+    .limit(most)
+    .pluck('l.number');
+
+/** A plan as a row of a list. */
+export const listed = (row: NamedPlan) => ({
+  number: row.number,
+  revision: row.revision,
+  state: row.state,
+  purpose: row.purpose,
+  claimant: row.claimant,
+  country: row.country,
+  place: row.place,
+  from: row.trip_from,
+  to: row.trip_to,
+  currency: row.currency,
+  total: row.total === null ? null : fromMinor(row.total, row.currency),
+});

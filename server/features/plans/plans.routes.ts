@@ -1,0 +1,96 @@
+import { Router, type Request } from 'express';
+import {
+  addEstimatesSchema,
+  approvePlanSchema,
+  beginPlanSchema,
+  declinePlanSchema,
+  estimatesSchema,
+  planAnswer,
+  planClaimAnswer,
+  planHeaderSchema,
+  plansAnswer,
+  seenPlanQuery,
+  seenPlanSchema,
+  templatesAnswer,
+} from '../../../contract/plans.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import { answer } from '../../platform/http/answer.ts';
+import { actorOf, checked, param } from '../../platform/http/guards.ts';
+import { approvePlan, claimPlan, declinePlan, submitPlan, withdrawPlan } from './decide.service.ts';
+import {
+  addEstimates,
+  beginPlan,
+  editEstimates,
+  editPlan,
+  rehearseEstimates,
+  removeEstimate,
+} from './plans.service.ts';
+import { viewPlan, viewPlans, viewTemplates } from './view.service.ts';
+
+type Run = (actor: Actor, number: string, req: Request) => Promise<unknown>;
+
+/** Plans: one's own, those to decide about, and what is done with one. */
+export function planRoutes(context: Context): Router {
+  const router = Router();
+  router.get('/plans', async (req, res) => {
+    answer(res, plansAnswer, await viewPlans(context, actorOf(req)));
+  });
+  router.get('/plans/templates', async (req, res) => {
+    actorOf(req);
+    answer(res, templatesAnswer, await viewTemplates(context));
+  });
+  router.get('/plans/:number', async (req, res) => {
+    answer(res, planAnswer, await viewPlan(context.db, actorOf(req), param(req, 'number')));
+  });
+  router.post('/plans', async (req, res) => {
+    answer(res, planClaimAnswer, await beginPlan(context, actorOf(req), checked(beginPlanSchema, req.body)), 201);
+  });
+
+  /** An act answers with the plan as it is afterwards. */
+  const act = (method: 'post' | 'put' | 'delete', path: string, run: Run) =>
+    router[method](path, async (req, res) => {
+      const [actor, number] = [actorOf(req), param(req, 'number')];
+      await run(actor, number, req);
+      answer(res, planAnswer, await viewPlan(context.db, actor, number));
+    });
+  act('put', '/plans/:number', (actor, number, req) => {
+    const { revision, set } = checked(planHeaderSchema, req.body);
+    return editPlan(context, actor, { number, revision }, set);
+  });
+  act('post', '/plans/:number/estimates', (actor, number, req) => {
+    const { revision, estimates } = checked(addEstimatesSchema, req.body);
+    return addEstimates(context, actor, { number, revision }, estimates);
+  });
+  router.put('/plans/:number/estimates', async (req, res) => {
+    const [actor, number] = [actorOf(req), param(req, 'number')];
+    const { revision, rehearse, ...change } = checked(estimatesSchema, req.body);
+    const view = (db: Context['db']) => viewPlan(db, actor, number);
+    const seen = { number, revision };
+    if (rehearse) {
+      const shown = await rehearseEstimates(context, actor, seen, change, view);
+      return answer(res, planAnswer, shown as never);
+    }
+    await editEstimates(context, actor, seen, change);
+    answer(res, planAnswer, await view(context.db));
+  });
+  act('delete', '/plans/:number/estimates/:estimate', (actor, number, req) =>
+    removeEstimate(context, actor, { number, ...checked(seenPlanQuery, req.query) }, param(req, 'estimate')),
+  );
+  act('post', '/plans/:number/submit', (actor, number, req) =>
+    submitPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),
+  );
+  act('post', '/plans/:number/withdraw', (actor, number, req) =>
+    withdrawPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),
+  );
+  act('post', '/plans/:number/approve', (actor, number, req) =>
+    approvePlan(context, actor, { number, ...checked(approvePlanSchema, req.body) }),
+  );
+  act('post', '/plans/:number/decline', (actor, number, req) =>
+    declinePlan(context, actor, { number, ...checked(declinePlanSchema, req.body) }),
+  );
+  router.post('/plans/:number/claim', async (req, res) => {
+    const seen = { number: param(req, 'number'), ...checked(seenPlanSchema, req.body) };
+    answer(res, planClaimAnswer, await claimPlan(context, actorOf(req), seen), 201);
+  });
+  return router;
+}

@@ -1,0 +1,95 @@
+import { useState, type FormEvent } from 'react';
+import { useNavigate } from 'react-router';
+import { useSession } from '../../api/session.ts';
+import { plans, useTemplates } from '../../api/plans.ts';
+import { Dialog } from '../../parts/Dialog.tsx';
+import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
+
+/** Begins a plan: what for, of which kind, where and when; its kind says with which estimates. */
+export function BeginPlan({ onClose }: { onClose: () => void }) {
+  const navigate = useNavigate();
+  const templates = useTemplates().data?.templates ?? [];
+  const self = useSession().data?.person?.id ?? '';
+  const [typed, setTyped] = useState({ purpose: '', kind: '', country: '', place: '', from: '', to: '', claimant: '' });
+  const [problem, setProblem] = useState<string | null>(null);
+  const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
+  const kind = typed.kind || (templates[0]?.id ?? '');
+  const begin = async (event: FormEvent) => {
+    event.preventDefault();
+    const wrong = problemOf(typed);
+    if (wrong) return setProblem(wrong);
+    const { purpose, country, place, from, to, claimant } = typed;
+    try {
+      const { number } = await plans.begin({
+        kind,
+        purpose: purpose.trim(),
+        country: country.trim().toUpperCase() || null,
+        place: place.trim() || null,
+        from: from || null,
+        to: to || null,
+        ...(claimant && claimant !== self ? { claimant } : {}),
+      });
+      await navigate(`/plans/${number}`);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  return (
+    <Dialog title="A new plan" onClose={onClose}>
+      <form onSubmit={(e) => void begin(e)} noValidate>
+        <Field label="What the trip is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
+        <label className="mt-2 block">
+          <span className="mb-1 block font-medium">Kind of trip</span>
+          <select className="select w-full" value={kind} onChange={(e) => set({ kind: e.target.value })}>
+            {templates.map((t) => (
+              <option key={t.id} value={t.id}>
+                {t.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <div className="grid grid-cols-[6rem_1fr] gap-3">
+          <Field label="Country" placeholder="PT" value={typed.country} onChange={(country) => set({ country })} />
+          <Field label="City or place" value={typed.place} onChange={(place) => set({ place })} />
+        </div>
+        <div className="grid grid-cols-2 gap-3">
+          <Field label="First day" type="date" value={typed.from} onChange={(from) => set({ from })} />
+          <Field label="Last day" type="date" value={typed.to} onChange={(to) => set({ to })} />
+        </div>
+        <PayeeChoice value={typed.claimant || self} onChange={(claimant) => set({ claimant })} />
+        {problem && (
+          <p role="alert" className="mt-2 text-error">
+            {problem}
+          </p>
+        )}
+        <button className="btn btn-primary btn-sm mt-3">Begin</button>
+      </form>
+    </Dialog>
+  );
+}
+
+function problemOf({ purpose, country, from, to }: { purpose: string; country: string; from: string; to: string }) {
+  if (!purpose.trim()) return 'Say what the trip is for.';
+  if (!/^([a-z]{2})?$/i.test(country.trim())) return 'The country is two letters, such as PT.';
+  return from && to && to < from ? 'The last day is before the first.' : null;
+}
+
+interface FieldProps {
+  label: string;
+  type?: 'text' | 'date';
+  placeholder?: string;
+  value: string;
+  onChange: (value: string) => void;
+}
+const Field = ({ label, type = 'text', placeholder, value, onChange }: FieldProps) => (
+  <label className="mt-2 block">
+    <span className="mb-1 block font-medium">{label}</span>
+    <input
+      type={type}
+      className="input w-full"
+      placeholder={placeholder}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    />
+  </label>
+);
