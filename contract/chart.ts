@@ -18,6 +18,10 @@ export const chartAnswer = z.object({
   categories: z.array(stored<Category>('category of a book of ebbet-case/1')),
   taxCodes: z.array(stored<TaxCode>('tax code of a book of ebbet-case/1')),
   vehicles: z.array(z.string()).describe('Those a rate of mileage is known for.'),
+  statement: z
+    .object({ version: z.string(), text: z.string() })
+    .nullable()
+    .describe('That the policy was followed; accepted when a claim is handed in.'),
   accounts: z.array(z.object({ code: z.string(), name: z.string() })),
 });
 /** For whom somebody may prepare plans and claims, themselves among them. */

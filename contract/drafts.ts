@@ -4,10 +4,17 @@ import { date, id, revision } from './primitives.ts';
 
 /** A claim in preparation: its header and its lines as people write them. */
 const purpose = z.string().trim().min(1, 'Say what the claim is for.').max(200);
+const country = z.string().regex(/^[A-Z]{2}$/, 'is not a country of two letters');
 const header = {
   purpose,
   tripFrom: date.nullable(),
   tripTo: date.nullable(),
+  country: country.nullable(),
+  place: z.string().trim().max(120).nullable(),
+  /** A number or name of one's own by which it is found again. */
+  reference: z.string().trim().max(60).nullable(),
+  /** Words for whoever looks at the claim. */
+  note: z.string().trim().max(2000).nullable(),
   coding: parts.coding,
 };
 const ends = ({ tripFrom, tripTo }: { tripFrom?: string | null | undefined; tripTo?: string | null | undefined }) =>
@@ -28,10 +35,7 @@ const written = {
   category: parts.id.nullable(),
   merchant: z.string().trim().max(140).nullable(),
   description: z.string().max(300).nullable(),
-  country: z
-    .string()
-    .regex(/^[A-Z]{2}$/, 'is not a country of two letters')
-    .nullable(),
+  country: country.nullable(),
   paidBy: z.enum(['own', 'central']),
   /** The amount is then computed from it. */
   quantity: parts.quantity.nullable(),
@@ -58,6 +62,7 @@ export const linesSchema = z.strictObject({
   revision,
   ids: z.array(parts.id).min(1, 'names no line').max(500),
   set: z.strictObject(written).partial(),
+  codes: parts.coding.optional().describe('Codes that are put on each; what else is on it stays.'),
 });
 const newLine = z
   .strictObject({ ...written, items })
@@ -72,9 +77,27 @@ export const orderSchema = z.strictObject({
   revision,
   order: z.array(parts.id).min(1).max(5000).describe('Every line of the claim, in the order wanted.'),
 });
+/** What the claimant says to a finding as it reads now; without text their word is taken back. */
+export const explainSchema = z.strictObject({
+  revision,
+  line: parts.id.nullable(),
+  code: parts.id,
+  about: z.string().min(1).max(10_000),
+  text: z.string().trim().max(1000),
+});
+export const submitSchema = z.strictObject({
+  revision,
+  accepted: z
+    .string()
+    .max(250)
+    .optional()
+    .describe('The version of the statement that the policy was followed, where one is asked for.'),
+});
 export const begunAnswer = z.object({ number: id });
 
 export type BeginDraft = z.infer<typeof beginSchema>;
 export type HeaderEdit = z.infer<typeof headerSchema>;
+export type LinesEdit = Omit<z.infer<typeof linesSchema>, 'revision'>;
+export type Explain = Omit<z.infer<typeof explainSchema>, 'revision'>;
 export type LineEdit = z.infer<typeof lineSchema>;
 export type NewLine = z.infer<typeof newLine>;

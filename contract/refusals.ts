@@ -39,6 +39,12 @@ export const REFUSALS = {
   'row-refers': [422, 'The row for {key} names something that is not there ({to}). Add that first.'],
   'row-impossible': [422, 'The row for {key} cannot be: it ends before it begins, or a value is out of bounds.'],
   'has-stops': [422, 'The claim cannot go on: {first}'],
+  'word-wanted': [422, 'Say why first: {first}'],
+  'finding-gone': [409, 'This is no longer said of the claim. Load it again and look at what is said now.'],
+  'statement-wanted': [
+    422,
+    'Accept the statement that the policy was followed, as it reads now, then submit. Load the page again if it changed.',
+  ],
   'plan-claimed': [409, 'Plan {plan} became claim {claim}. Withdraw that claim first.'],
   'plan-incomplete': [422, 'The plan cannot go on: {first}'],
   'no-template': [422, 'There is no kind of trip "{kind}" any more. Choose another one.'],

@@ -85,8 +85,8 @@ export const ROUTES: readonly RouteContract[] = [
     query: claims.previewSchema,
   }),
   route('get', '/books/:hash', FINANCE, 'The shared part of a book, by its hash.', claims.bookAnswer),
-  act('submit', claims.actSchema),
-  act('resubmit', claims.actSchema),
+  act('submit', drafts.submitSchema),
+  act('resubmit', drafts.submitSchema),
   act('withdraw', claims.actSchema),
   act('approve', claims.actSchema),
   act('decline', claims.reasonedSchema),
@@ -129,6 +129,7 @@ export const ROUTES: readonly RouteContract[] = [
   draft('put', '/drafts/:number', 'edit', 'Changes the header of a claim in preparation.', drafts.headerSchema),
   draft('post', '/drafts/:number/lines', 'write', 'Writes lines.', drafts.newLinesSchema),
   draft('put', '/drafts/:number/lines', 'edit', 'Changes several lines alike.', drafts.linesSchema),
+  draft('put', '/drafts/:number/explanations', 'edit', 'Says why to a finding.', drafts.explainSchema),
   draft('put', '/drafts/:number/order', 'edit', 'Puts the lines in another order.', drafts.orderSchema),
   route('post', '/drafts/lines', GATHERERS, 'Makes lines of receipts and charges.', gather.takenAnswer, {
     body: gather.takeSchema,

@@ -106,6 +106,7 @@ export const SETUP_ROWS = {
   'mileage-rates': z.strictObject({ id, rule: mileageRateSchema.omit({ from: true, to: true }) }),
   'allowance-rates': z.strictObject({ id, rule: allowanceRateSchema.omit({ from: true, to: true }) }),
   'plan-templates': z.strictObject({ id, rule: planTemplateSchema }),
+  'policy-statements': z.strictObject({ id, rule: z.strictObject({ text: z.string().trim().min(1).max(2000) }) }),
   routes: z.strictObject({ id, rule: z.record(z.string(), z.unknown()) }),
   rates: z.strictObject({ from: currency, to: currency, date, rate: positive, source: text }),
   budgets: z.strictObject({

@@ -7,6 +7,9 @@ import type { Db } from '../server/platform/db/connect.ts';
 import { inTransaction } from '../server/platform/db/transaction.ts';
 import { sha256 } from '../server/platform/history/sha256.ts';
 import { systemClock } from '../server/platform/ports/clock.ts';
+import { wordsWanted } from '../core/workflow/wordsWanted.ts';
+import { explainFinding } from '../server/features/claims/drafts.service.ts';
+import { selectPolicyStatement } from '../server/records/book/rules.queries.ts';
 import { assessAgain } from '../server/features/claims/reassess.service.ts';
 import { clearClaim, correctLine } from '../server/features/claims/review.service.ts';
 import {
@@ -146,7 +149,10 @@ const [REVIEWER, CONTROLLER] = ['P02', 'P03'].map(actorOf) as [Actor, Actor];
 
 /** What happens to a claim of the demo, each act by somebody who may do it. */
 const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
-  submit: ({ context, seed, seen }) => submitClaim(context, actorOf(seed.claimant), seen),
+  submit: async ({ context, seed, seen }) => {
+    const accepted = (await selectPolicyStatement(context.db, today(context.clock)))?.version;
+    await submitClaim(context, actorOf(seed.claimant), { ...(await explained(context, seed, seen)), accepted });
+  },
   withdraw: ({ context, seed, seen }) => withdrawClaim(context, actorOf(seed.claimant), seen),
   approve: ({ context, seed, seen }) => approveClaim(context, actorOf(seed.approver), seen),
   correct: ({ context, seed: { number, correction }, seen: { revision } }) =>
@@ -166,6 +172,21 @@ const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
     payClaim(context, CONTROLLER, { ...seen, date, amount: await half(context, seen.number) }),
   reject: ({ context, seen }) => rejectPayment(context, CONTROLLER, seen, 'The account is closed.'),
 };
+
+const WORDS = ['It was agreed beforehand.', 'There was no cheaper one that day.', 'The team knows about it.'];
+
+/** A word to everything that is asked; the claim as it is seen afterwards. */
+async function explained(context: Context, seed: ClaimSeed, seen: StepOf['seen']): Promise<StepOf['seen']> {
+  const claim = (await selectClaim(context.db, seen.number))!;
+  const { assessment } = await keptClaim(context.db, { claim_id: claim.id, version: claim.version });
+  let { revision } = seen;
+  for (const [i, { line, code, says }] of wordsWanted(assessment.findings, []).entries()) {
+    const said = { line, code, about: says, text: WORDS[i % WORDS.length]! };
+    await explainFinding(context, actorOf(seed.claimant), { number: seen.number, revision }, said);
+    revision += 1;
+  }
+  return { ...seen, revision };
+}
 
 async function reverse(context: Context, number: string, date: string): Promise<void> {
   const { version } = (await selectClaim(context.db, number))!;

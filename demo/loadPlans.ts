@@ -5,6 +5,7 @@ import { approvePlan, declinePlan, submitPlan } from '../server/features/plans/d
 import { addEstimates, beginPlan, editEstimates } from '../server/features/plans/plans.service.ts';
 import { selectPlan } from '../server/records/plans/plans.queries.ts';
 import { actorOf, clockAt, moment } from './actors.ts';
+import { policyStatement } from './organisation.ts';
 import { allowanceRates, mileageRates, planTemplates, plans, type PlanSeed } from './plans.ts';
 
 /** Templates, allowances and mileage, before the books are written. */
@@ -14,6 +15,7 @@ export async function loadPlanRules(db: Db): Promise<void> {
   await db('plan_templates').insert(rules(planTemplates.map(({ id, ...rule }) => ({ id, rule }))));
   await db('allowance_rates').insert(rules(allowanceRates));
   await db('mileage_rates').insert(rules(mileageRates));
+  await db('policy_statements').insert({ id: 'policy', rule: JSON.stringify({ text: policyStatement }) });
 }
 
 /** Plans through the application's own acts; the numbers of those that became claims, by the claim. */

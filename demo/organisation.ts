@@ -215,6 +215,9 @@ export const codingRules: CodingRule[] = [
   },
 ];
 
+/** Everything that is bought; of a journey or a day away there is no receipt. */
+const purchases = categories.map(([id]) => id).filter((id) => id !== 'mileage' && id !== 'allowance');
+
 export const limits: Limit[] = [
   {
     id: 'lodging-pt',
@@ -253,7 +256,17 @@ export const limits: Limit[] = [
     cap: { amount: '30.00', currency: 'EUR' },
     tolerance: '10',
   },
-  { id: 'receipt', kind: 'receipt', severity: 'ask', above: { amount: '25.00', currency: 'EUR' } },
+  {
+    id: 'receipt',
+    kind: 'receipt',
+    severity: 'ask',
+    categories: purchases,
+    above: { amount: '25.00', currency: 'EUR' },
+  },
   { id: 'old', kind: 'age', severity: 'ask', days: 90 },
   { id: 'ledger-text', kind: 'text', severity: 'ask', longest: 60 },
 ];
+
+/** What whoever hands a claim in says with it. */
+export const policyStatement =
+  'What is claimed was spent for the work of Saltmarsh Commons, as its travel policy allows, and nobody else pays for it.';

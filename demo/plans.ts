@@ -89,7 +89,7 @@ export const mileageRates: { id: string; rule: Omit<MileageRate, 'from' | 'to'> 
     },
   },
   {
-    id: 'bicycle-eur',
+    id: 'cycle-eur',
     rule: { vehicle: 'bicycle', currency: 'EUR', unit: 'km', tiers: [{ upTo: null, rate: '0.11' }] },
   },
   {

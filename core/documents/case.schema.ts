@@ -98,6 +98,9 @@ const line = z.strictObject({
 const estimate = z.strictObject({ id, amount, category: id.nullish() });
 const plan = z.strictObject({ number: id, approvedOn: date, estimates: z.array(estimate).max(500) });
 
+/** What the claimant says to a finding: which one, by its code and sentence, at which line or (null) at the claim. */
+const explanation = z.strictObject({ line: id.nullish(), code: id, about: text, text });
+
 const claim = z.strictObject({
   number: id,
   version: z.number().int().min(1),
@@ -115,6 +118,7 @@ const claim = z.strictObject({
     .max(100)
     .nullish(),
   lines: z.array(line).max(5000),
+  explanations: z.array(explanation).max(5000).nullish(),
 });
 
 /** What is reclaimed of the tax on shares whose coding has one of the values. */
@@ -259,4 +263,5 @@ export type Category = Book['categories'][number];
 export type Person = Book['people'][number];
 export type Advance = NonNullable<Book['advances']>[number];
 export type Plan = NonNullable<Claim['plan']>;
+export type ClaimantsWord = NonNullable<Claim['explanations']>[number];
 export type Quote = Book['rates'][number];

@@ -111,6 +111,16 @@ function checkClaim(document: Case, report: Report): void {
   checkAdvances(document, report);
   checkPlan(document, report);
   checkLines(document, report);
+  checkExplanations(document, report);
+}
+
+/** What is explained is a line of the claim, or the claim itself. */
+function checkExplanations({ claim }: Case, report: Report): void {
+  const lines = new Set(claim.lines.map((l) => l.id));
+  claim.explanations?.forEach(({ line }, i) => {
+    if (line != null && !lines.has(line))
+      report(['claim', 'explanations', i, 'line'], `the claim has no line "${line}"`);
+  });
 }
 
 function checkAdvances({ claim, book, postingDate }: Case, report: Report): void {

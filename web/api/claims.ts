@@ -20,6 +20,7 @@ import {
 import { getter, send } from './client.ts';
 
 export type {
+  SpentEstimate,
   ClaimAnswer,
   CorrectionSet,
   HistoryEvent,
@@ -80,7 +81,7 @@ export const usePostingPreview = (number: string, date: string | null) =>
     keepPreviousData: true,
   });
 
-export type PlainAct = 'submit' | 'resubmit' | 'withdraw' | 'approve' | 'clear' | 'reopen' | 'release';
+export type PlainAct = 'withdraw' | 'approve' | 'clear' | 'reopen' | 'release';
 export type ReasonedAct = 'return' | 'decline';
 export interface MarkRequest {
   revision: number;
@@ -100,6 +101,8 @@ export function claimActs(number: string) {
       send('PUT', `${path}/lines/${encodeURIComponent(line)}`, claimAnswer, correction),
     mark: (body: MarkRequest) => post('marks', body),
     ask: (body: { revision: number; line: string; kind: TieKind | null; text: string }) => post('queries', body),
+    handIn: (act: 'submit' | 'resubmit', revision: number, accepted: string | undefined) =>
+      post(act, { revision, accepted }),
     plain: (act: PlainAct, revision: number) => post(act, { revision }),
     reasoned: (act: ReasonedAct, revision: number, reason: string) => post(act, { revision, reason }),
     hold: (revision: number, reason: string, until: string) => post('hold', { revision, reason, until }),

@@ -1,8 +1,16 @@
 import { claimAnswer, type ClaimAnswer } from '../../contract/claims.ts';
-import { begunAnswer, type BeginDraft, type HeaderEdit, type LineEdit, type NewLine } from '../../contract/drafts.ts';
+import {
+  begunAnswer,
+  type BeginDraft,
+  type Explain,
+  type HeaderEdit,
+  type LineEdit,
+  type LinesEdit,
+  type NewLine,
+} from '../../contract/drafts.ts';
 import { send } from './client.ts';
 
-export type { LineEdit, NewLine } from '../../contract/drafts.ts';
+export type { LineEdit, LinesEdit, NewLine } from '../../contract/drafts.ts';
 export type LineSet = LineEdit['set'];
 export type HeaderSet = HeaderEdit['set'];
 
@@ -18,8 +26,12 @@ export const drafts = {
     send('POST', pathOf(number, '/lines'), claimAnswer, { revision, lines }),
   edit: (number: string, revision: number, line: string, set: LineSet): Promise<ClaimAnswer> =>
     send('PUT', pathOf(number, lineOf(line)), claimAnswer, { revision, set }),
+  editSeveral: (number: string, revision: number, change: LinesEdit): Promise<ClaimAnswer> =>
+    send('PUT', pathOf(number, '/lines'), claimAnswer, { revision, ...change }),
   remove: (number: string, revision: number, line: string): Promise<ClaimAnswer> =>
     send('DELETE', `${pathOf(number, lineOf(line))}?revision=${revision}`, claimAnswer),
+  explain: (number: string, revision: number, said: Explain): Promise<ClaimAnswer> =>
+    send('PUT', pathOf(number, '/explanations'), claimAnswer, { revision, ...said }),
   order: (number: string, revision: number, order: string[]): Promise<ClaimAnswer> =>
     send('PUT', pathOf(number, '/order'), claimAnswer, { revision, order }),
 };

@@ -5,10 +5,10 @@ const person = (...roles: string[]) => ({ roles }) as never;
 const names = (...roles: string[]) => placesOf(person(...roles)).map((p) => p.name);
 
 it('shows the Desk and the Ledger to finance and auditors alone', () => {
-  expect(names('claimant')).toEqual(['Gather', 'Claims']);
-  expect(names('claimant', 'approver', 'preparer', 'administrator')).toEqual(['Gather', 'Claims']);
+  expect(names('claimant')).toEqual(['Plans', 'Gather', 'Claims']);
+  expect(names('claimant', 'approver', 'preparer', 'administrator')).toEqual(['Plans', 'Gather', 'Claims']);
   for (const role of ['reviewer', 'controller', 'auditor'])
-    expect(names(role)).toEqual(['Gather', 'Claims', 'Desk', 'Ledger']);
+    expect(names(role)).toEqual(['Plans', 'Gather', 'Claims', 'Desk', 'Ledger']);
 });
 
 it('begins at the queue for whoever has one', () => {

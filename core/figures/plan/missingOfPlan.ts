@@ -34,10 +34,10 @@ function ofTrip({ country, from, to, privateDays }: Trip, estimates: number): Mi
   ];
 }
 
-function ofEstimate({ id, per, category }: PlannedEstimate, { count, price }: EstimateValue): Missing[] {
+function ofEstimate({ id, per }: PlannedEstimate, { count, price }: EstimateValue): Missing[] {
   const of = (field: Missing['field'], says: string): Missing => ({ estimate: id, field, says });
   return [
     ...(count === null ? [of('count', `Say for how many ${per === 'night' ? 'nights' : 'days'}.`)] : []),
-    ...(price === null ? [of('price', `Say what ${category} costs: no limit tells.`)] : []),
+    ...(price === null ? [of('price', 'Say what one costs; no limit gives a price.')] : []),
   ];
 }

@@ -19,7 +19,7 @@ function said(of: Partial<Line>, ...fields: CategoryField[]): string[] {
 
 describe('what a category asks of its lines', () => {
   it('is a stop where it is required and missing, of facts and of texts alike', () => {
-    expect(said({}, field('route'))).toEqual(['stop 1: The route is missing. Fill it in.']);
+    expect(said({}, field('route'))).toEqual(['stop 1: The route: fill this in.']);
     expect(said({ fields: { route: 'DUB–LIS' } }, field('route'))).toEqual([]);
     expect(said({ fields: { route: '' } }, field('route'))).toHaveLength(1);
     expect(said({}, field('nights'), field('attendees'), field('journey'))).toHaveLength(3);

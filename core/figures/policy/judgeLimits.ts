@@ -15,9 +15,7 @@ function fieldsWanted(categories: Book['categories']): LimitOf<'fields'>[] {
   return categories.flatMap(({ id, fields, from, to }) => {
     const limit = { id: 'field-missing', kind: 'fields', severity: 'stop', categories: [id], from, to } as const;
     return (fields ?? []).flatMap(({ name, label, need, namesUnder }) => [
-      ...(need === 'required'
-        ? [{ ...limit, categories: [id], fields: [name], says: `${label} is missing. Fill it in.` }]
-        : []),
+      ...(need === 'required' ? [{ ...limit, categories: [id], fields: [name], says: `${label}: fill this in.` }] : []),
       ...(namesUnder ? [{ ...limit, categories: [id], fields: [], namesUnder, says: sayNames(namesUnder) }] : []),
     ]);
   });

@@ -1,10 +1,10 @@
 import type { Db } from '../../platform/db/connect.ts';
-import { selectMileageRates } from '../../records/book/rules.queries.ts';
+import { selectMileageRates, selectPolicyStatement } from '../../records/book/rules.queries.ts';
 import { selectCategories, selectTaxCodes } from '../../records/book/book.queries.ts';
 
 /** Everything a screen needs to name and choose: dimensions with values and owners, categories, tax codes, accounts. */
-export async function selectChart(db: Db) {
-  const [dimensions, values, categories, taxCodes, accounts, rates] = await Promise.all([
+export async function selectChart(db: Db, on: string) {
+  const [dimensions, values, categories, taxCodes, accounts, rates, statement] = await Promise.all([
     db('dimensions').orderBy('position').select('id', 'name'),
     db('dimension_values as v')
       .leftJoin('people as p', 'p.id', 'v.owner_id')
@@ -21,7 +21,8 @@ export async function selectChart(db: Db) {
     selectTaxCodes(db),
     db('accounts').orderBy('code').select('code', 'name'),
     selectMileageRates(db),
+    selectPolicyStatement(db, on),
   ]);
   const vehicles = [...new Set(rates.map((rate) => rate.vehicle))];
-  return { dimensions, values, categories, taxCodes, accounts, vehicles };
+  return { dimensions, values, categories, taxCodes, accounts, vehicles, statement };
 }

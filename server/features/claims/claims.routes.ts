@@ -22,14 +22,16 @@ import { actorOf, checked, param } from '../../platform/http/guards.ts';
 import {
   begunAnswer,
   beginSchema,
+  explainSchema,
   headerSchema,
   lineSchema,
   linesSchema,
   newLinesSchema,
   orderSchema,
+  submitSchema,
 } from '../../../contract/drafts.ts';
 import { seenQuery } from '../../../contract/gather.ts';
-import { beginDraft, editHeader, orderLines } from './drafts.service.ts';
+import { beginDraft, editHeader, explainFinding, orderLines } from './drafts.service.ts';
 import { editLines, removeLine, writeLines } from './lines.service.ts';
 import { viewOwnClaims, viewQueue } from './lists.service.ts';
 import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
@@ -93,23 +95,32 @@ export function claimRoutes(context: Context): Router {
     const { revision, order } = checked(orderSchema, req.body);
     return orderLines(context, actor, { number, revision }, order);
   });
+  act('put', '/drafts/:number/explanations', 'edit', (actor, number, req) => {
+    const { revision, ...said } = checked(explainSchema, req.body);
+    return explainFinding(context, actor, { number, revision }, said);
+  });
   act('post', '/drafts/:number/lines', 'write', (actor, number, req) => {
     const { revision, lines } = checked(newLinesSchema, req.body);
     return writeLines(context, actor, { number, revision }, lines);
   });
   act('put', '/drafts/:number/lines/:line', 'edit', (actor, number, req) => {
     const { revision, set } = checked(lineSchema, req.body);
-    return editLines(context, actor, { number, revision }, [param(req, 'line')], set);
+    return editLines(context, actor, { number, revision }, { ids: [param(req, 'line')], set });
   });
   act('put', '/drafts/:number/lines', 'edit', (actor, number, req) => {
-    const { revision, ids, set } = checked(linesSchema, req.body);
-    return editLines(context, actor, { number, revision }, ids, set);
+    const { revision, ...change } = checked(linesSchema, req.body);
+    return editLines(context, actor, { number, revision }, change);
   });
   act('delete', '/drafts/:number/lines/:line', 'remove', (actor, number, req) =>
     removeLine(context, actor, { number, ...checked(seenQuery, req.query) }, param(req, 'line')),
   );
-  plain('submit', submitClaim);
-  plain('resubmit', resubmitClaim);
+  for (const [name, run] of [
+    ['submit', submitClaim],
+    ['resubmit', resubmitClaim],
+  ] as const)
+    act('post', `/claims/:number/${name}`, name, (actor, number, req) =>
+      run(context, actor, { number, ...checked(submitSchema, req.body) }),
+    );
   plain('withdraw', withdrawClaim);
   plain('approve', approveClaim);
   reasoned('decline', declineClaim);

@@ -1,10 +1,17 @@
-import type { BeginDraft, HeaderEdit } from '../../../contract/drafts.ts';
+import type { BeginDraft, Explain, HeaderEdit } from '../../../contract/drafts.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { beginClaim, usualCoding } from '../../records/claims/beginClaim.ts';
 import type { SeenClaim } from '../../records/claims/claimStore.ts';
-import { selectLines, updateClaim, updateLine } from '../../records/claims/claims.queries.ts';
+import { keptClaim } from '../../records/claims/assessClaim.ts';
+import {
+  replaceExplanations,
+  selectExplanations,
+  selectLines,
+  updateClaim,
+  updateLine,
+} from '../../records/claims/claims.queries.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
 /** Begins a claim from nothing, one's own or for somebody else; its number. It begins with the coding of their last one. */
@@ -22,12 +29,12 @@ export function editHeader(context: Context, actor: Actor, seen: SeenClaim, set:
     const facts = () => ({ fields: Object.keys(set) });
     return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, async (claims) => {
       const { row } = claims.get(seen.number)!;
-      const { purpose = row.purpose, tripFrom = row.trip_from, tripTo = row.trip_to, coding = row.coding } = set;
+      const { tripFrom = row.trip_from, tripTo = row.trip_to, ...rest } = set;
       if (tripFrom && tripTo && tripTo < tripFrom)
         throw invalid({ path: ['set', 'tripTo'], message: 'is before the first day' });
-      Object.assign(row, { purpose, trip_from: tripFrom, trip_to: tripTo, coding });
-      const columns = { purpose, trip_from: tripFrom, trip_to: tripTo, coding: JSON.stringify(coding) };
-      await updateClaim(trx, row.id, columns);
+      const columns = { ...rest, trip_from: tripFrom, trip_to: tripTo };
+      Object.assign(row, columns);
+      await updateClaim(trx, row.id, { ...columns, coding: JSON.stringify(row.coding) });
     });
   });
 }
@@ -44,6 +51,24 @@ export function orderLines(context: Context, actor: Actor, seen: SeenClaim, orde
         throw new Refused('order-other');
       for (const [position, id] of order.entries())
         if (lines[position]!.id !== id) await updateLine(trx, { ...at, id }, { position });
+    });
+  });
+}
+
+/** Keeps what the claimant says to a finding beside it; an empty text takes it back. */
+export function explainFinding(context: Context, actor: Actor, seen: SeenClaim, said: Explain): Promise<void> {
+  const { line, code, about, text } = said;
+  return inTransaction(context, (trx) => {
+    const facts = () => ({ ...(line === null ? {} : { line }), fields: ['explanation'] });
+    return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, async (claims) => {
+      const { at } = claims.get(seen.number)!;
+      const { assessment } = await keptClaim(trx, at);
+      const isSaid = assessment.findings.some((f) => f.code === code && f.line === line && f.says === about);
+      if (!isSaid) throw new Refused('finding-gone');
+      const rest = (await selectExplanations(trx, at)).filter(
+        (e) => e.line_id !== line || e.code !== code || e.about !== about,
+      );
+      await replaceExplanations(trx, at, text ? [...rest, { line_id: line, code, about, text }] : rest);
     });
   });
 }

@@ -36,7 +36,7 @@ describe('what a category asks for', () => {
   it('is data of the book, required or not, and a stop where it is missing', async () => {
     const missing = await write(line());
     expect(said(missing, 'field-missing').map((f: any) => [f.severity, f.line, f.says])).toEqual([
-      ['stop', '1', 'The journey is missing. Fill it in.'],
+      ['stop', '1', 'The journey: fill this in.'],
     ]);
     const submit = await tomas.post(`/claims/${number}/submit`, { revision: await revision() });
     expect(submit.body.code).toBe('has-stops');
@@ -48,7 +48,7 @@ describe('what a category asks for', () => {
     const account = { revision: 0, row: { code: '6999', name: 'Other' } };
     expect((await leilani.post('/setup/accounts', account)).status).toBe(201);
     const hired = await write(line({ category: 'hire', amount: { amount: '9.00', currency: 'EUR' } }));
-    expect(said(hired, 'field-missing').map((f: any) => f.says)).toEqual(['The gear is missing. Fill it in.']);
+    expect(said(hired, 'field-missing').map((f: any) => f.says)).toEqual(['The gear: fill this in.']);
     expect(said(await edit('2', { fields: { gear: 'waders' } }), 'field-missing')).toEqual([]);
   });
 
@@ -69,9 +69,11 @@ describe('what a category asks for', () => {
   it('is changed on several lines at once, all or none', async () => {
     const fee = line({ category: 'fee', amount: { amount: '9.00', currency: 'EUR' } });
     await write(fee, fee, fee);
-    const all = async (ids: string[], set: object) =>
-      tomas.put(`/drafts/${number}/lines`, { revision: await revision(), ids, set });
-    const both = await all(['1', '3'], { coding: { project: 'REED-11' }, fields: { event: 'Reed congress' } });
+    const all = async (ids: string[], set: object, codes = {}) =>
+      tomas.put(`/drafts/${number}/lines`, { revision: await revision(), ids, set, codes });
+    await edit('3', { coding: { grant: 'G-118' } });
+    const both = await all(['1', '3'], { fields: { event: 'Reed congress' } }, { project: 'REED-11' });
+    expect(shown(both, '3').coding).toEqual({ grant: 'G-118', project: 'REED-11' });
     expect(both.body.document.lines.map((l: any) => [l.coding.project ?? null, l.fields.event ?? null])).toEqual([
       ['REED-11', 'Reed congress'],
       [null, null],

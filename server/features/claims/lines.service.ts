@@ -1,4 +1,4 @@
-import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import type { Coding, Item, Line } from '../../../core/documents/case.schema.ts';
 import type { LineEdit, NewLine } from '../../../contract/drafts.ts';
 import { datedRows } from '../../../core/numbers/datedRows.ts';
 import { quantityAmount } from '../../../core/figures/computed/computedAmounts.ts';
@@ -37,15 +37,14 @@ export function editLines(
   context: Context,
   actor: Actor,
   seen: SeenClaim,
-  ids: readonly string[],
-  set: LineEdit['set'],
+  { ids, set, codes }: { ids: readonly string[]; set: LineEdit['set']; codes?: Coding | undefined },
 ): Promise<void> {
   return inTransaction(context, (trx) => {
     const of = ids.length === 1 ? { line: ids[0] } : { lines: ids };
-    const facts = () => ({ ...of, fields: Object.keys(set) });
+    const facts = () => ({ ...of, fields: [...Object.keys(set), ...(codes ? ['coding'] : [])] });
     return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, async (claims) => {
       const asks = await fieldsAsked(trx);
-      for (const id of new Set(ids)) await edit(context, trx, claims.get(seen.number)!, id, set, asks);
+      for (const id of new Set(ids)) await edit(context, trx, claims.get(seen.number)!, id, { set, codes, asks });
     });
   });
 }
@@ -55,8 +54,7 @@ async function edit(
   trx: Db,
   { row, at }: LockedClaim,
   lineId: string,
-  set: LineEdit['set'],
-  asks: FieldsAsked,
+  { set, codes, asks }: { set: LineEdit['set']; codes: Coding | undefined; asks: FieldsAsked },
 ): Promise<void> {
   const key = { ...at, id: lineId };
   const ofBank = set.amount ?? set.date ?? set.paidBy ?? set.quantity ?? set.journey ?? set.stay;
@@ -70,7 +68,7 @@ async function edit(
   if (!line) throw new Refused('not-found', { what: 'line' });
   const isComputed = set.journey === undefined && set.stay === undefined && (line.journey ?? line.stay);
   if (set.amount && isComputed) throw new Refused('computed-amount', { line: lineId });
-  apply(line, set, asks);
+  apply(line, codes ? { ...set, coding: { ...(set.coding ?? line.coding), ...codes } } : set, asks);
   await replaceLine(trx, at, lineRecord(line));
   await updateLine(trx, key, columnsOf(line));
 }

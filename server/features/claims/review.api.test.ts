@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { clear, mark } from '../../../test/fixtures/acts.ts';
+import { clear, handIn, mark } from '../../../test/fixtures/acts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 let api: TestApi;
@@ -289,8 +289,8 @@ describe('asking, holding, returning', () => {
       'line 2: The split leaves 4.00. Change the shares until nothing is left.',
     ]);
     const whole = { revision: edited.body.claim.revision, set: { split: null } };
-    const { revision } = (await wanjiru.put('/drafts/C-1008/lines/2', whole)).body.claim;
-    const again = await wanjiru.post('/claims/C-1008/resubmit', { revision });
+    await wanjiru.put('/drafts/C-1008/lines/2', whole);
+    const again = await handIn(wanjiru, 'C-1008', 'resubmit');
     expect(again.body.claim).toMatchObject({ state: 'with approver', version: 2 });
     expect((await view('C-1008')).document.claim.lines[0].items[0].amount).toBe(items[0].amount);
     expect((await view('C-1008')).submitted.version).toBe(2);

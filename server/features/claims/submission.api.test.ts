@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { viewOf } from '../../../test/fixtures/acts.ts';
+import { sayWhy, STATEMENT, viewOf } from '../../../test/fixtures/acts.ts';
 import { systemClock } from '../../platform/ports/clock.ts';
 import { assessAgain } from './reassess.service.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
@@ -23,7 +23,13 @@ describe('submitting and approving', () => {
     ];
     const own = await view('C-1031', tomas);
     expect((await maeve.get('/claims/C-1031')).status).toBe(404);
-    const submitted = await tomas.post('/claims/C-1031/submit', { revision: own.claim.revision });
+    const bare = await tomas.post('/claims/C-1031/submit', { revision: own.claim.revision });
+    expect(bare.body.code).toBe('word-wanted');
+    const seen = await sayWhy(tomas, 'C-1031');
+    const hand = (more: object) => tomas.post('/claims/C-1031/submit', { revision: seen, ...more });
+    for (const wrong of [{}, { accepted: 'policy of 2019-01-01' }])
+      expect((await hand(wrong)).body.code).toBe('statement-wanted');
+    const submitted = await hand({ accepted: STATEMENT });
     expect(submitted.body.claim).toMatchObject({ state: 'with approver', version: 1, approver: 'Odd Fjellheim' });
     const { revision } = submitted.body.claim;
     expect((await tomas.post('/claims/C-1031/approve', { revision })).status).toBe(403);
@@ -35,6 +41,8 @@ describe('submitting and approving', () => {
       .where({ number: 'C-1031' })
       .first('v.*');
     expect(version.submitted.claim.lines).toHaveLength(own.document.lines.length);
+    expect(version.submitted.statement).toMatchObject({ version: STATEMENT });
+    expect(version.submitted.claim.explanations[0].text).toBe('It was agreed.');
     expect(version.submitted.evidence).toMatch(/^[0-9a-f]{64}$/);
     const withdrawn = await tomas.post('/claims/C-1031/withdraw', { revision });
     expect(withdrawn.body.claim.state).toBe('withdrawn');

@@ -1,5 +1,6 @@
 import { canonical } from '../../../core/numbers/canonical.ts';
 import { concernsMakers } from '../../../core/workflow/audienceOf.ts';
+import { wordsWanted } from '../../../core/workflow/wordsWanted.ts';
 import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -8,6 +9,7 @@ import { inTransaction } from '../../platform/db/transaction.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
+import { selectPolicyStatement } from '../../records/book/rules.queries.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { assessRows, type AssessedClaim } from '../../records/claims/assessClaim.ts';
 import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
@@ -28,14 +30,17 @@ const act = (
   );
 
 /** Submits a draft as its first version. The version is frozen: document, assessment and fingerprint of its evidence. */
-export const submitClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  act(context, actor, 'submit', seen, (trx, claim) => handIn(context, trx, claim));
+export const submitClaim = (context: Context, actor: Actor, { accepted, ...seen }: HandedIn): Promise<void> =>
+  act(context, actor, 'submit', seen, (trx, claim) => handIn(context, trx, claim, accepted));
 
 /** Submits a returned claim as its next version, which was opened when it was returned. */
-export const resubmitClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  act(context, actor, 'resubmit', seen, (trx, claim) => handIn(context, trx, claim));
+export const resubmitClaim = (context: Context, actor: Actor, { accepted, ...seen }: HandedIn): Promise<void> =>
+  act(context, actor, 'resubmit', seen, (trx, claim) => handIn(context, trx, claim, accepted));
 
-async function handIn(context: Context, trx: Db, claim: LockedClaim): Promise<Outcome<void>> {
+/** A claim as it was seen, with the version of the statement that was accepted. */
+export type HandedIn = SeenClaim & { accepted?: string | undefined };
+
+async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: string): Promise<Outcome<void>> {
   const { row, revision } = claim;
   row.approver_id = await approverOf(trx, claim);
   const { timeZone } = await selectPeriods(trx, row.entity_id);
@@ -43,7 +48,12 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim): Promise<Ou
   const { assessed, columns } = await assessRows(trx, context.clock, row, revision);
   if (assessed.document.claim.lines.length === 0) throw new Refused('no-lines', { claim: row.number });
   refuseStops(assessed);
-  const frozen = frozenOf(assessed);
+  const { explanations } = assessed.document.claim;
+  const [unsaid] = wordsWanted(assessed.assessment.findings, explanations);
+  if (unsaid) throw new Refused('word-wanted', { first: placed(unsaid) });
+  const statement = await selectPolicyStatement(trx, row.submitted_on);
+  if (statement && statement.version !== accepted) throw new Refused('statement-wanted');
+  const frozen = { ...frozenOf(assessed), ...(statement ? { statement } : {}) };
   await freezeVersion(trx, claim.at, frozen, context.clock.now());
   return {
     result: undefined,
@@ -53,7 +63,11 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim): Promise<Ou
       submitted_on: row.submitted_on,
       submitted_version: row.version,
     },
-    facts: { version: row.version, evidence: frozen.evidence },
+    facts: {
+      version: row.version,
+      evidence: frozen.evidence,
+      ...(statement ? { statement: statement.version } : {}),
+    },
     about: sha256(canonical(frozen)),
     jobs: alikeAgain(assessed),
   };
@@ -64,8 +78,11 @@ function refuseStops({ assessment }: AssessedClaim): void {
   const stop = assessment.findings.find((f) => f.severity === 'stop' && concernsMakers(f));
   if (!stop) return;
   if (stop.code === 'items-off') throw new Refused('items-left', { line: stop.line, left: stop.difference });
-  throw new Refused('has-stops', { first: `${stop.line ? `line ${stop.line}: ` : ''}${stop.says}` });
+  throw new Refused('has-stops', { first: placed(stop) });
 }
+
+const placed = ({ line, says }: { line: string | null; says: string }): string =>
+  `${line ? `line ${line}: ` : ''}${says}`;
 
 /** Who decides about a claim: its approver, or the one the claimant usually has. Never its claimant or preparer. */
 async function approverOf(trx: Db, { row }: LockedClaim): Promise<string> {

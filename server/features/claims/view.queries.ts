@@ -41,6 +41,7 @@ const JOURNALS = `(select coalesce(jsonb_agg(jsonb_build_object('number', j.numb
 const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 'revision', c.revision, 'state', c.state, 'entity', c.entity_id,
     'entityName', e.name, 'claimant', p.name, 'claimantKind', p.kind, 'preparer', b.name, 'approver', a.name, 'clearedBy', r.name,
     'currency', c.currency, 'ledgerCurrency', e.currency, 'purpose', c.purpose, 'tripFrom', c.trip_from, 'tripTo', c.trip_to,
+    'country', c.country, 'place', c.place, 'reference', c.reference, 'note', c.note,
     'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdUntil', c.hold_until)`;
 
 /** A claim with what surrounds it; undefined when there is none of that number. */

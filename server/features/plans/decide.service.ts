@@ -101,6 +101,8 @@ export const claimPlan = (context: Context, actor: Actor, seen: SeenPlan): Promi
       coding: row.coding,
       tripFrom: row.trip_from,
       tripTo: row.trip_to,
+      country: row.country,
+      place: row.place,
       plan: frozenPlan(row, await selectEstimates(trx, row.id)),
     });
     return { result: { number }, facts: { claim: number } };

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '../../../core/numbers/isoDate.ts';
+import { handIn } from '../../../test/fixtures/acts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { lapsePlans } from './decide.service.ts';
 
@@ -227,7 +228,7 @@ describe('what a plan charges to budgets', () => {
     expect((await tomas.post(`/drafts/${claim}/lines`, { revision: draft.revision, lines: [line] })).status).toBe(200);
     const go = async (who: Client, name: string) =>
       who.post(`/claims/${claim}/${name}`, { revision: (await claimView(who)).claim.revision });
-    await go(tomas, 'submit');
+    expect((await handIn(tomas, claim)).status).toBe(200);
     await go(siobhan, 'approve');
     const maeve = await api.as('maeve.tarrant');
     const { ties, claim: seen } = await claimView(maeve);

@@ -1,7 +1,8 @@
 import sharp from 'sharp';
 import { PDFDocument } from 'pdf-lib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { freeChargeOf, ownReceipt, revisionsOf, take } from '../../../test/fixtures/gathering.ts';
+import { handIn } from '../../../test/fixtures/acts.ts';
+import { freeChargeOf, ownReceipt, take } from '../../../test/fixtures/gathering.ts';
 import { pdf } from '../../../test/fixtures/badReceipts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
@@ -74,8 +75,7 @@ describe('two photographs', () => {
     });
     expect([both.status, both.body.code]).toEqual([409, 'receipts-in-use']);
     const { claim } = (await byId(tomas, used))!.usedOn[0]!;
-    const revision = (await revisionsOf(tomas))[claim];
-    expect((await tomas.post(`/claims/${claim}/submit`, { revision })).status).toBe(200);
+    expect((await handIn(tomas, claim)).status).toBe(200);
     const free = await added(tomas, await picture('#ccc'), 'free.png');
     const onClaim = (await byId(tomas, used))!;
     const refused = await tomas.post('/receipts/combine', { receipts: [seen(free), seen(onClaim)] });

@@ -97,6 +97,9 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
   'mileage-rates': describe('mileage-rates', 'mileage_rates', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
   'allowance-rates': describe('allowance-rates', 'allowance_rates', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
   'plan-templates': describe('plan-templates', 'plan_templates', ['id'], 'dated', NOTHING, { rule: json('rule') }),
+  'policy-statements': describe('policy-statements', 'policy_statements', ['id'], 'dated', NOTHING, {
+    rule: json('rule'),
+  }),
   routes: describe('routes', 'routes', ['id'], 'dated', NOTHING, { rule: json('rule') }),
   rates: describe(
     'rates',

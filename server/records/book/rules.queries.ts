@@ -1,5 +1,6 @@
 import type { AllowanceRate, MileageRate } from '../../../core/documents/allowance.schema.ts';
 import type { CodingRule, Dimension, Limit } from '../../../core/documents/rules.schema.ts';
+import { holdsOn } from '../../../core/numbers/isoDate.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
 export async function selectLimits(db: Db): Promise<Limit[]> {
@@ -42,4 +43,11 @@ export async function selectDimensions(db: Db): Promise<Dimension[]> {
     name,
     values: values.filter((v) => v.dimension_id === id).map(({ dimension_id: _, ...value }) => value),
   }));
+}
+
+/** The statement that the policy was followed, as it reads on a day; null where none is asked for. */
+export async function selectPolicyStatement(db: Db, on: string): Promise<{ version: string; text: string } | null> {
+  const rows = await db('policy_statements').orderBy(['id', 'valid_from']);
+  const row = rows.find((r) => holdsOn({ from: r.valid_from, to: r.valid_to }, on));
+  return row ? { version: [row.id, row.valid_from].filter(Boolean).join(' of '), text: row.rule.text } : null;
 }

@@ -16,6 +16,8 @@ export interface NewDraft {
   coding: Coding;
   tripFrom?: string | null | undefined;
   tripTo?: string | null | undefined;
+  country?: string | null | undefined;
+  place?: string | null | undefined;
   approver?: string;
   /** The plan it comes from, as it was approved. */
   plan?: Plan;
@@ -42,6 +44,8 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
       purpose: draft.purpose,
       trip_from: draft.tripFrom ?? null,
       trip_to: draft.tripTo ?? null,
+      country: draft.country ?? null,
+      place: draft.place ?? null,
       begun_on: today(context.clock),
       coding: draft.coding,
       plan: draft.plan ?? null,

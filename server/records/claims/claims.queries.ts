@@ -18,6 +18,10 @@ export interface ClaimRow {
   purpose: string;
   trip_from: string | null;
   trip_to: string | null;
+  country: string | null;
+  place: string | null;
+  reference: string | null;
+  note: string | null;
   begun_on: string;
   submitted_on: string | null;
   coding: Coding;
@@ -113,6 +117,8 @@ export interface NewClaim {
   purpose: string;
   trip_from: string | null;
   trip_to: string | null;
+  country: string | null;
+  place: string | null;
   begun_on: string;
   coding: Coding;
   plan: Plan | null;
@@ -138,6 +144,7 @@ const COPIED = {
   tax_entries: 'line_id, item_id, position, code, gross, tax',
   shares: 'line_id, item_id, position, coding, value',
   claim_advances: 'position, advance_id, up_to',
+  claim_explanations: 'position, line_id, code, about, text',
 } as const;
 
 /** Opens the next version of a claim with everything the last one holds; the last one stays as it is. */
@@ -255,4 +262,20 @@ const NO_RATE = { rate_kind: 'reference', rate_value: null, settled_amount: null
 /** Takes a line off a version that is in preparation; nothing else refers to it. */
 export async function deleteLine(trx: Db, key: VersionKey & { id: string }): Promise<void> {
   await trx('lines').where(key).delete();
+}
+
+export interface ExplanationRow {
+  line_id: string | null;
+  code: string;
+  about: string;
+  text: string;
+}
+export const selectExplanations = (db: Db, key: VersionKey): Promise<ExplanationRow[]> =>
+  db('claim_explanations').where(key).orderBy('position').select('line_id', 'code', 'about', 'text');
+
+/** Writes what the claimant says to findings anew. */
+export async function replaceExplanations(trx: Db, key: VersionKey, rows: readonly ExplanationRow[]): Promise<void> {
+  await trx('claim_explanations').where(key).delete();
+  if (rows.length > 0)
+    await trx('claim_explanations').insert(rows.map((row, position) => ({ ...key, position, ...row })));
 }

@@ -2,6 +2,7 @@ import type { Claim, Item, Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import {
+  selectExplanations,
   selectItems,
   selectLines,
   selectShares,
@@ -39,6 +40,7 @@ export async function readDocument(
     shares: await selectShares(db, key),
   };
   const advances = await selectWantedAdvances(db, key);
+  const explanations = await selectExplanations(db, key);
   return {
     ...headerOf(claim),
     submittedOn: claim.submitted_on ?? submittedOn,
@@ -47,6 +49,9 @@ export async function readDocument(
       upTo: a.up_to === null ? null : fromMinor(a.up_to, claim.currency),
     })),
     lines: lines.map((line) => writeLine(line, parts, receipts.get(line.id))),
+    ...(explanations.length > 0
+      ? { explanations: explanations.map(({ line_id: line, ...said }) => ({ line, ...said })) }
+      : {}),
   };
 }
 

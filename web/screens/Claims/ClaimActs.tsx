@@ -3,10 +3,12 @@ import { claimActs, type ClaimAnswer, type MakerView, type PlainAct, type Reason
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { failed } from '../../parts/failed.ts';
 import { toast } from '../../parts/toast.tsx';
+import type { Draft } from './prepare/useDraft.ts';
 import { SubmitClaim } from './SubmitClaim.tsx';
 
 interface ClaimActsProps {
   view: MakerView;
+  draft: Draft;
   onDone: (next: ClaimAnswer) => void;
   onFail: () => void;
 }
@@ -26,7 +28,7 @@ const REASONED: readonly { act: ReasonedAct; label: string; why: string; done: s
 ];
 
 /** What this person may do with the claim as a whole, by the lifecycle; each act says what came of it. */
-export function ClaimActs({ view, onDone, onFail }: ClaimActsProps) {
+export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
   const { number, revision } = view.claim;
   const [asking, setAsking] = useState<ReasonedAct | null>(null);
   const [handing, setHanding] = useState<'submit' | 'resubmit' | null>(null);
@@ -58,7 +60,10 @@ export function ClaimActs({ view, onDone, onFail }: ClaimActsProps) {
           view={view}
           again={handing === 'resubmit'}
           onClose={() => setHanding(null)}
-          onSubmit={() => run(acts.plain(handing, revision), HANDING_IN.find((h) => h.act === handing)!.done)}
+          draft={draft}
+          onSubmit={(accepted) =>
+            run(acts.handIn(handing, revision, accepted), HANDING_IN.find((h) => h.act === handing)!.done)
+          }
         />
       )}
       {asked && (

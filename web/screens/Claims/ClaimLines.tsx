@@ -4,6 +4,8 @@ import { useChart, type Chart } from '../../api/chart.ts';
 import type { MakerView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
 import { sayChange } from '../../words/whereItIs.ts';
+import { wordTo } from '../../../core/workflow/wordsWanted.ts';
+import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
 import { LineReceipt } from './LineReceipt.tsx';
 
 /** The lines of a claim that is handed in, each with what finance changed, what the rules say of it, and its receipt. */
@@ -71,7 +73,7 @@ const LineRemarks = ({ view, line }: LineProps) => (
       .filter((f) => f.line === line.id)
       .map((f, i) => (
         <p key={i} className="quiet mt-1 text-sm">
-          {f.says}
+          {f.says} <ClaimantsWord word={wordTo(f, view.document.explanations)} />
         </p>
       ))}
   </>

@@ -4,11 +4,13 @@ import { isFinance, useClaim, type ClaimAnswer, type MakerView } from '../../api
 import { History } from '../../parts/History.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
+import { sayHeader } from '../../words/sayHeader.ts';
 import { reasonOf, whereItIs } from '../../words/whereItIs.ts';
 import { ClaimActs } from './ClaimActs.tsx';
 import { ClaimLines } from './ClaimLines.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
 import { HeaderFields } from './prepare/HeaderFields.tsx';
+import { PlanEstimates } from './prepare/PlanEstimates.tsx';
 import { PreparedLines } from './prepare/PreparedLines.tsx';
 import { useDraft } from './prepare/useDraft.ts';
 
@@ -40,12 +42,13 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
         <div>
           <TideBar pieces={view.tide} wide />
           <p className="mt-1">{whereItIs(view)}</p>
-          <ClaimActs view={view} onDone={show} onFail={reload} />
+          <ClaimActs {...{ view, draft }} onDone={show} onFail={reload} />
         </div>
         <ClaimSettlement view={view} />
       </div>
       <Reason view={view} />
       <Queries view={view} />
+      {!written && view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
       {written ? <PreparedLines {...{ view, draft, reload }} onChanged={show} /> : <ClaimLines view={view} />}
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
@@ -70,10 +73,10 @@ function Purpose({ view: { claim } }: { view: MakerView }) {
     <>
       <p className="text-lg">{claim.purpose}</p>
       <p className="quiet text-sm">
-        {claim.entityName}
-        {claim.tripFrom && ` · ${claim.tripFrom} to ${claim.tripTo}`}
+        {sayHeader(claim)}
         {claim.version > 1 && ` · version ${claim.version}`}
       </p>
+      {claim.note && <p className="mt-1 border-l-2 border-base-300 pl-2">{claim.note}</p>}
     </>
   );
 }

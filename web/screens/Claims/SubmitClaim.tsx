@@ -1,39 +1,60 @@
 import { useState } from 'react';
 import type { MakerView } from '../../api/claims.ts';
+import { groupDigits } from '../../parts/Money.tsx';
 import { Dialog } from '../../parts/Dialog.tsx';
+import { wordsWanted } from '../../../core/workflow/wordsWanted.ts';
+import { useChart } from '../../api/chart.ts';
+import type { Draft } from './prepare/useDraft.ts';
+import { WordCell } from './prepare/WordCell.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
 
 interface SubmitClaimProps {
   view: MakerView;
+  draft: Draft;
   again: boolean;
-  onSubmit: () => Promise<void>;
+  /** With the version of the statement that was accepted, where one is asked for. */
+  onSubmit: (accepted: string | undefined) => Promise<void>;
   onClose: () => void;
 }
 
 /** What is handed in, before it is: what it comes to, to whom it goes, and what stands against it. */
-export function SubmitClaim({ view, again, onSubmit, onClose }: SubmitClaimProps) {
+export function SubmitClaim({ view, draft, again, onSubmit, onClose }: SubmitClaimProps) {
+  const statement = useChart().data?.statement ?? null;
+  const [accepted, setAccepted] = useState(false);
   const [busy, setBusy] = useState(false);
   const stops = view.findings.filter((f) => f.severity === 'stop');
   const asks = view.findings.filter((f) => f.severity === 'ask');
+  const wanted = wordsWanted(view.findings, view.document.explanations).length;
   const empty = view.document.lines.length === 0;
   const go = async () => {
     setBusy(true);
-    await onSubmit();
+    await onSubmit(statement?.version);
     setBusy(false);
   };
   return (
     <Dialog title={again ? 'Submit it again?' : 'Submit it?'} onClose={onClose}>
       <ClaimSettlement view={view} />
       <Facts view={view} />
-      <Said title="This has to be put right first" tone="text-error" findings={stops} />
-      <Said title="You will be asked about this" tone="" findings={asks} />
+      <Said title="This has to be put right first" findings={stops} />
+      <Asked {...{ view, draft, asks }} />
+      <Unused view={view} />
       {empty && <p className="mt-3 text-error">There are no lines yet. Add what was spent.</p>}
+      {statement && (
+        <label className="mt-4 flex cursor-pointer gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm mt-0.5"
+            checked={accepted}
+            onChange={(e) => setAccepted(e.target.checked)}
+          />
+          <span>{statement.text}</span>
+        </label>
+      )}
       <div className="mt-4 flex items-center gap-3">
         <button
           type="button"
-          autoFocus
           className="btn btn-primary btn-sm"
-          disabled={busy || empty || stops.length > 0}
+          disabled={busy || empty || stops.length > 0 || wanted > 0 || (statement !== null && !accepted)}
           onClick={() => void go()}
         >
           {again ? 'Submit again' : 'Submit'}
@@ -65,6 +86,19 @@ function Facts({ view }: { view: MakerView }) {
   );
 }
 
+/** Estimates of the plan without a line; they are not carried anywhere. */
+function Unused({ view }: { view: MakerView }) {
+  const unused = (view.plan?.estimates ?? []).filter((e) => e.lines.length === 0);
+  if (unused.length === 0) return null;
+  const sums = unused.map((e) => `${e.id} (${groupDigits(e.amount)} ${view.claim.currency})`).join(', ');
+  return (
+    <p className="mt-3">
+      {unused.length === 1 ? 'One estimate' : `${unused.length} estimates`} of plan {view.plan!.number} had no cost:{' '}
+      {sums}. {unused.length === 1 ? 'It ends' : 'They end'} with the plan.
+    </p>
+  );
+}
+
 const sayWithout = (view: MakerView): string => {
   const count = view.document.lines.filter((l) => !view.receipts[l.id]).length;
   return count === 1 ? '1 line' : `${count} lines`;
@@ -72,19 +106,37 @@ const sayWithout = (view: MakerView): string => {
 
 interface SaidProps {
   title: string;
-  tone: string;
   findings: MakerView['findings'];
 }
-function Said({ title, tone, findings }: SaidProps) {
+function Said({ title, findings }: SaidProps) {
   if (findings.length === 0) return null;
   return (
     <section className="mt-3">
-      <h3 className={`font-semibold ${tone}`}>{title}</h3>
+      <h3 className="font-semibold text-error">{title}</h3>
       <ul className="text-sm">
         {findings.map((f, i) => (
           <li key={i} className="py-0.5">
             {f.line && `Line ${f.line}: `}
             {f.says}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What is asked, each with the claimant's word. */
+function Asked({ view, draft, asks }: { view: MakerView; draft: Draft; asks: MakerView['findings'] }) {
+  if (asks.length === 0) return null;
+  return (
+    <section className="mt-3">
+      <h3 className="font-semibold">This is asked; say why</h3>
+      <ul className="text-sm">
+        {asks.map((f, i) => (
+          <li key={`${f.line} ${f.code} ${f.says}`} className="py-1">
+            {f.line && `Line ${f.line}: `}
+            {f.says}
+            <WordCell {...{ view, draft }} finding={f} row={i} />
           </li>
         ))}
       </ul>

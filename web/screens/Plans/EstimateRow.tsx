@@ -24,7 +24,7 @@ interface EstimateRowProps {
 }
 
 const PER_WORDS: Record<Per, string> = {
-  trip: 'once, or a number',
+  trip: 'piece',
   day: 'day',
   night: 'night',
   allowance: 'daily allowance',
@@ -50,14 +50,14 @@ export function EstimateRow(props: EstimateRowProps) {
         )}
         <td className="quiet px-2 py-1.5 font-mono">{id}</td>
         {written ? <Typed {...props} /> : <Told {...{ estimate, chart }} />}
-        <td className="px-2 py-1.5 text-right">
+        <td data-head="Estimate" className="px-2 py-1.5 text-right">
           {estimate.amount === null ? (
             <span className="quiet">not known</span>
           ) : (
             <Money amount={estimate.amount} currency={estimate.price!.currency} />
           )}
         </td>
-        <td className="px-2 py-1.5 text-right">
+        <td data-head={`In ${view.plan.currency}`} className="px-2 py-1.5 text-right">
           <Money amount={estimate.inPlanCurrency} currency={view.plan.currency} />
         </td>
         <td className="px-2 py-1 text-right">
@@ -90,8 +90,10 @@ function Told({ estimate, chart }: Pick<EstimateRowProps, 'estimate' | 'chart'>)
       <td className="px-2 py-1.5">{categoriesOf(chart).find((c) => c.id === category)?.name ?? category}</td>
       <td className="px-2 py-1.5">{description}</td>
       <td className="quiet px-2 py-1.5">{PER_WORDS[per]}</td>
-      <td className="px-2 py-1.5 text-right tabular-nums">{count ?? '–'}</td>
-      <td className="px-2 py-1.5 text-right">
+      <td data-head="Count" className="px-2 py-1.5 text-right tabular-nums">
+        {count ?? '–'}
+      </td>
+      <td data-head="Price of one" className="px-2 py-1.5 text-right">
         <Money amount={price?.amount ?? null} currency={price?.currency ?? ''} />
         <Allowed estimate={estimate} />
       </td>
@@ -136,10 +138,10 @@ function Typed({ estimate, row, draft, chart }: EstimateRowProps) {
           ))}
         </select>
       </td>
-      <td className="px-1 py-0.5">
+      <td data-head="Count" className="px-1 py-0.5">
         <CountCell {...{ estimate, row, draft }} />
       </td>
-      <td className="px-1 py-0.5 text-right">
+      <td data-head="Price of one" className="px-1 py-0.5 text-right">
         <PriceCell {...{ estimate, row, draft }} />
         <Allowed estimate={estimate} />
       </td>

@@ -60,7 +60,13 @@ function PlanList({ plans, whose }: { plans: readonly PlanListRow[]; whose: bool
               {whose && <span className="ml-2">{plan.claimant}</span>}
               <span className="block truncate font-medium">{plan.purpose}</span>
             </span>
-            <span className="quiet order-last col-span-2 text-sm sm:order-none sm:col-span-1">{sayTrip(plan)}</span>
+            <span className="quiet order-last col-span-2 text-sm sm:order-none sm:col-span-1">
+              {sayTrip(plan).map((says) => (
+                <span key={says} className="block truncate">
+                  {says}
+                </span>
+              ))}
+            </span>
             <span className="order-last col-span-2 sm:order-none sm:col-span-1">
               <TideBar pieces={plan.tide} />
             </span>
@@ -75,7 +81,7 @@ function PlanList({ plans, whose }: { plans: readonly PlanListRow[]; whose: bool
 }
 
 /** Where and when, as far as it is said. */
-const sayTrip = ({ country, place, from, to }: PlanListRow): string =>
-  [[place, country].filter(Boolean).join(', '), from && (to && to !== from ? `${from} to ${to}` : from)]
-    .filter(Boolean)
-    .join(' · ');
+const sayTrip = ({ country, place, from, to }: PlanListRow): string[] =>
+  [[place, country].filter(Boolean).join(', '), from ? (to && to !== from ? `${from} to ${to}` : from) : ''].filter(
+    Boolean,
+  );

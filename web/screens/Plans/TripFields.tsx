@@ -1,6 +1,7 @@
 import { addDays, daysBetween } from '../../../core/numbers/isoDate.ts';
 import { useChart, sayCoding } from '../../api/chart.ts';
 import type { PlanAnswer } from '../../api/plans.ts';
+import { longerThan, problemOfCountry, problemOfPurpose } from '../../parts/cellProblems.ts';
 import { Cell } from '../../parts/Cell.tsx';
 import { CodingFields } from '../Sheet/CodingFields.tsx';
 import type { PlanDraft } from './usePlanDraft.ts';
@@ -50,7 +51,7 @@ function Written({ view: { plan }, draft }: Omit<TripFieldsProps, 'written'>) {
             row={-1}
             column="purpose"
             value={plan.purpose}
-            problemOf={(typed) => (typed.trim() ? longerThan(200)(typed) : 'Say what the trip is for.')}
+            problemOf={problemOfPurpose('trip')}
             onSave={(typed, done) => draft.edit({ purpose: typed.trim() }, done)}
           />
         </Entry>
@@ -61,7 +62,7 @@ function Written({ view: { plan }, draft }: Omit<TripFieldsProps, 'written'>) {
             column="country"
             value={plan.country ?? ''}
             placeholder="PT"
-            problemOf={(typed) => (/^([a-z]{2})?$/i.test(typed.trim()) ? null : 'Two letters, such as PT.')}
+            problemOf={problemOfCountry}
             onSave={text('country')}
           />
         </Entry>
@@ -115,11 +116,6 @@ function Written({ view: { plan }, draft }: Omit<TripFieldsProps, 'written'>) {
     </div>
   );
 }
-
-const longerThan =
-  (most: number) =>
-  (typed: string): string | null =>
-    typed.trim().length > most ? `At most ${most} characters; these are ${typed.trim().length}.` : null;
 
 const Entry = ({ head, children }: { head: string; children: React.ReactNode }) => (
   <div>

@@ -6,6 +6,8 @@ import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.
 import { sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
+import { wordTo } from '../../../core/workflow/wordsWanted.ts';
+import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';
 import { LineBench } from './LineBench.tsx';
 import { shownState, type Cell, type MatrixRow } from './cells.ts';
@@ -45,7 +47,7 @@ export function Matrix(props: MatrixProps) {
                 </td>
               </tr>
             ) : (
-              <FindingRows row={row} columns={columns} />
+              <FindingRows view={view} row={row} columns={columns} />
             )}
           </Fragment>
         ))}
@@ -105,7 +107,7 @@ function FoldedRow({ folded, onUnfold }: { folded: MatrixRow[]; onUnfold: () => 
   );
 }
 
-function FindingRows({ row, columns }: { row: MatrixRow; columns: number }) {
+function FindingRows({ row, columns, view }: { row: MatrixRow; columns: number; view: ClaimView }) {
   return row.findings
     .filter((f) => f.severity !== 'note')
     .map((f, i) => (
@@ -117,7 +119,7 @@ function FindingRows({ row, columns }: { row: MatrixRow; columns: number }) {
         >
           <strong className="mr-1">{f.severity}</strong>
           {f.item && <span className="font-mono">{f.item} </span>}
-          {f.says}
+          {f.says} <ClaimantsWord word={wordTo(f, view.document.claim.explanations)} />
         </td>
       </tr>
     ));

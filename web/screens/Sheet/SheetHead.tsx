@@ -6,6 +6,7 @@ import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { sayHeader } from '../../words/sayHeader.ts';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { PostPanel } from './PostPanel.tsx';
 import { StaleNotice } from './StaleNotice.tsx';
@@ -64,7 +65,7 @@ function Facts({ view }: { view: ClaimView }) {
         {claim.purpose}
       </p>
       <p className="quiet text-sm">
-        {claim.entityName} · {claim.tripFrom} to {claim.tripTo} · approved by {claim.approver ?? 'nobody yet'}
+        {sayHeader(claim)} · approved by {claim.approver ?? 'nobody yet'}
         {claim.clearedBy && ` · cleared by ${claim.clearedBy}`}
         {view.journals.map((j) => (
           <Link key={j.number} className="link ml-2" to={`/ledger/${j.number}`}>
@@ -72,6 +73,7 @@ function Facts({ view }: { view: ClaimView }) {
           </Link>
         ))}
       </p>
+      {claim.note && <p className="text-sm">“{claim.note}”</p>}
     </div>
   );
 }

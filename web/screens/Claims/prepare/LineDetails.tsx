@@ -1,10 +1,13 @@
 import { useState } from 'react';
 import { gather } from '../../../api/gather.ts';
 import { readTyped } from '../../../parts/typed.ts';
+import { problemOfCountry } from '../../../parts/cellProblems.ts';
 import { LineReceipt } from '../LineReceipt.tsx';
 import { CodingFields } from '../../Sheet/CodingFields.tsx';
 import { DraftItems } from './DraftItems.tsx';
 import { Cell } from '../../../parts/Cell.tsx';
+import { isComputed } from './fieldsAsked.ts';
+import { LineFields } from './LineFields.tsx';
 import type { LineRowProps } from './lineRow.types.ts';
 import { newLineOf } from './newLineOf.ts';
 
@@ -44,11 +47,12 @@ function Facts({ view, line, row, draft, chart }: LineRowProps) {
           column="country"
           value={line.country ?? ''}
           placeholder="IE"
-          problemOf={(typed) => (/^([a-z]{2})?$/i.test(typed.trim()) ? null : 'Two letters, such as IE.')}
+          problemOf={problemOfCountry}
           onSave={(typed, done) => draft.editLine(line.id, { country: typed.trim().toUpperCase() || null }, done)}
         />
       </dd>
-      {line.rate?.kind !== 'card' && !line.items?.length && (
+      <LineFields {...{ view, line, row, draft, chart }} />
+      {line.rate?.kind !== 'card' && !line.items?.length && !isComputed(chart, line.category ?? '', line.date) && (
         <>
           <dt className="quiet">Count × price</dt>
           <dd className="w-48">

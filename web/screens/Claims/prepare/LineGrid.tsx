@@ -7,6 +7,7 @@ import { LineRow } from './LineRow.tsx';
 import { filterLines, type LineFilter } from './lineFilter.ts';
 import { NewRow } from './NewRow.tsx';
 import { PasteReview } from './PasteReview.tsx';
+import { SeveralLines } from './SeveralLines.tsx';
 import { isCopyWhole, newLineOf } from './newLineOf.ts';
 import type { Draft } from './useDraft.ts';
 
@@ -27,8 +28,11 @@ const HEADS = ['Line', 'Date', 'Merchant', 'What', 'Category', 'Amount', 'Who pa
 export function LineGrid({ view, draft, filter, onChanged, onFail }: LineGridProps) {
   const { data: chart } = useChart();
   const [open, setOpen] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<string[]>([]);
   const [pasted, setPasted] = useState<string | null>(null);
   const lines = filterLines(view, filter);
+  const there = chosen.filter((id) => lines.some((l) => l.id === id));
+  const choose = (id: string) => setChosen(there.includes(id) ? there.filter((other) => other !== id) : [...there, id]);
   const paste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData('text/plain');
     if (!/[\t\n]/.test(text.trim())) return;
@@ -43,6 +47,7 @@ export function LineGrid({ view, draft, filter, onChanged, onFail }: LineGridPro
     });
   return (
     <div onPaste={paste}>
+      {there.length > 0 && <SeveralLines {...{ view, draft, onFail }} ids={there} onClose={() => setChosen([])} />}
       <div className="overflow-x-auto rounded-box border border-base-300 bg-base-100">
         <table aria-label="Lines" className="lines w-full table-fixed text-left sm:min-w-[56rem]">
           <Heads />
@@ -53,6 +58,8 @@ export function LineGrid({ view, draft, filter, onChanged, onFail }: LineGridPro
                 {...{ view, line, row, draft, chart, onChanged, onFail }}
                 open={open === line.id}
                 onToggle={() => setOpen(open === line.id ? null : line.id)}
+                chosen={there.includes(line.id)}
+                onChoose={() => choose(line.id)}
                 onRemove={() => removed(line)}
               />
             ))}
@@ -70,7 +77,7 @@ export function LineGrid({ view, draft, filter, onChanged, onFail }: LineGridPro
 /** Whether nothing but typing made the line, so that typing it again brings it back. */
 const isTyped = (view: MakerView, line: Line): boolean => !view.receipts[line.id] && isCopyWhole(line);
 
-const WIDTHS = ['w-12', 'w-36', '', '', 'w-40', 'w-36', 'w-28', 'w-20'];
+const WIDTHS = ['w-20', 'w-36', '', '', 'w-40', 'w-36', 'w-28', 'w-20'];
 function Heads() {
   return (
     <thead className="quiet text-sm">

@@ -1,8 +1,14 @@
-import { ChevronDown, ChevronRight, Paperclip } from 'lucide-react';
+import { useDraggable } from '@dnd-kit/core';
+import { ChevronDown, ChevronRight, GripVertical, Paperclip } from 'lucide-react';
+import { scoreEstimates } from '../../../../core/evidence/matching/scoreEstimate.ts';
 import type { Line } from '../../../../core/documents/case.schema.ts';
+import { failed } from '../../../parts/failed.ts';
 import { groupDigits, Money } from '../../../parts/Money.tsx';
+import { toast } from '../../../parts/toast.tsx';
+import { longerThan } from '../../../parts/cellProblems.ts';
 import { Cell } from '../../../parts/Cell.tsx';
 import { LineDetails } from './LineDetails.tsx';
+import { droppedBy } from './LineFields.tsx';
 import { readMoney } from '../../../parts/readMoney.ts';
 import type { LineRowProps } from './lineRow.types.ts';
 import { CategoryChoice } from '../../../parts/CategoryChoice.tsx';
@@ -14,10 +20,13 @@ export function LineRow(props: LineRowProps) {
   return (
     <>
       <tr id={`line-${line.id}`} className="border-t border-base-300 align-top">
-        <td className="quiet px-2 py-1.5 font-mono text-sm">{line.id}</td>
+        <td className="px-2 py-1.5">
+          <Number {...props} />
+        </td>
         <WhenAndWhere {...{ line, row, draft }} />
         <td className="px-1 py-1">
           <Category {...{ line, draft, chart }} />
+          {view.plan && !line.personal && <EstimateChoice {...{ view, line, draft }} plan={view.plan} />}
         </td>
         <td className="px-1 py-0.5 text-right">
           <AmountCell {...{ view, line, row, draft }} />
@@ -48,10 +57,65 @@ export function LineRow(props: LineRowProps) {
   );
 }
 
-const longerThan =
-  (most: number) =>
-  (typed: string): string | null =>
-    typed.trim().length > most ? `At most ${most} characters; these are ${typed.trim().length}.` : null;
+/** The number of a line: chosen with others by its box, dragged onto an estimate by its grip. */
+function Number({ view, line, chosen, onChoose }: LineRowProps) {
+  const { setNodeRef, listeners, attributes } = useDraggable({ id: `line ${line.id}` });
+  return (
+    <span className="flex items-center gap-1">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs"
+        aria-label={`Choose line ${line.id}`}
+        checked={chosen}
+        onChange={onChoose}
+      />
+      <span className="quiet font-mono text-sm">{line.id}</span>
+      {view.plan && !line.personal && (
+        <span
+          ref={setNodeRef}
+          {...listeners}
+          {...attributes}
+          tabIndex={-1}
+          aria-label={`Drag line ${line.id} onto an estimate`}
+          className="cursor-grab touch-none"
+        >
+          <GripVertical size={14} className="quiet" />
+        </span>
+      )}
+    </span>
+  );
+}
+
+interface EstimateChoiceProps extends Pick<LineRowProps, 'view' | 'line' | 'draft'> {
+  plan: NonNullable<LineRowProps['view']['plan']>;
+}
+
+/** Which estimate of the plan the line is the cost of; those of its category come first. */
+function EstimateChoice({ view, line, draft, plan }: EstimateChoiceProps) {
+  const scores = scoreEstimates(
+    { category: line.category ?? null, amount: view.amounts[line.id] ?? null },
+    plan.estimates,
+    view.claim.currency,
+  );
+  const rank = (id: string) => scores.find((s) => s.id === id)?.score ?? 0;
+  const ordered = plan.estimates.toSorted((a, b) => rank(b.id) - rank(a.id));
+  return (
+    <select
+      className={`select select-xs mt-1 w-full ${line.estimate ? '' : 'quiet'}`}
+      aria-label={`Estimate of line ${line.id}`}
+      value={line.estimate ?? ''}
+      onChange={(e) => draft.editLine(line.id, { estimate: e.target.value || null })}
+    >
+      <option value="">no estimate</option>
+      {ordered.map((e) => (
+        <option key={e.id} value={e.id}>
+          estimate {e.id}, {groupDigits(e.amount)}
+          {rank(e.id) > 0 ? ` (${rank(e.id)})` : ''}
+        </option>
+      ))}
+    </select>
+  );
+}
 
 const ofBank = (line: Line): boolean => line.rate?.kind === 'card';
 
@@ -107,16 +171,36 @@ function Category({ line, draft, chart }: Pick<LineRowProps, 'line' | 'draft' | 
       value={line.category ?? ''}
       none="choose"
       chart={chart}
-      onChange={(category) => category && draft.editLine(line.id, { category })}
+      onChange={(category) => category && changeCategory({ line, draft, chart }, category)}
     />
   );
 }
+
+/** Says what the next category drops, and offers to bring it back. */
+function changeCategory(
+  { line, draft, chart }: Pick<LineRowProps, 'line' | 'draft' | 'chart'>,
+  category: string,
+): void {
+  const dropped = droppedBy(chart, line, category);
+  draft.editLine(line.id, { category }, (error) => {
+    if (error) return failed(error);
+    if (dropped.length === 0) return;
+    const { nights = null, attendees = null, fields, stay = null } = line;
+    const journey = line.journey ? withoutBefore(line.journey) : null;
+    const back = { category: line.category ?? null, nights, attendees, fields: fields ?? {}, journey, stay };
+    toast({
+      text: `Line ${line.id} no longer says: ${dropped.join(', ')}`,
+      act: { label: 'Undo', run: () => draft.editLine(line.id, back) },
+    });
+  });
+}
+const withoutBefore = ({ before: _, ...journey }: NonNullable<Line['journey']>) => journey;
 
 function AmountCell({ view, line, row, draft }: Pick<LineRowProps, 'view' | 'line' | 'row' | 'draft'>) {
   const shown = `${groupDigits(line.amount)} ${line.currency}`;
   return (
     <>
-      {ofBank(line) ? (
+      {ofBank(line) || line.journey || line.stay ? (
         <span className="block px-1 py-1 tabular-nums">{shown}</span>
       ) : (
         <Cell

@@ -2,7 +2,9 @@ import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Chart } from '../../../api/chart.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import type { NewLine } from '../../../api/drafts.ts';
+import { fromMinor } from '../../../../core/numbers/amount.ts';
 import { readMoney } from '../../../parts/readMoney.ts';
+import { isComputed } from './fieldsAsked.ts';
 import type { Draft } from './useDraft.ts';
 import { CategoryChoice } from '../../../parts/CategoryChoice.tsx';
 
@@ -29,7 +31,7 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
   const first = useRef<HTMLInputElement>(null);
   const set = (fields: Partial<Typed>) => setTyped({ ...typed, ...fields });
   const add = () => {
-    const read = lineOf(typed, view.claim.currency);
+    const read = lineOf(typed, view.claim.currency, isComputed(chart, typed.category, typed.date));
     if (typeof read === 'string') return setProblem(read);
     setProblem(null);
     draft.write([read], (error) => {
@@ -39,7 +41,9 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
     });
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key !== 'Enter' || (event.target as HTMLElement).tagName !== 'INPUT') return;
+    // Enter in the list of categories, which React counts to this row too, takes a category and nothing else
+    const ofRow = event.currentTarget.contains(event.target as Node);
+    if (event.key !== 'Enter' || !ofRow || (event.target as HTMLElement).tagName !== 'INPUT') return;
     event.preventDefault();
     add();
   };
@@ -139,11 +143,11 @@ const TextCell = ({ label, placeholder, at, value, right = false, onType }: Text
   </td>
 );
 
-/** The line that was typed, or what it lacks. */
-function lineOf(typed: Typed, currency: string): NewLine | string {
+/** The line that was typed, or what it lacks. The amount of one that is computed comes from what is said of it afterwards. */
+function lineOf(typed: Typed, currency: string, computed: boolean): NewLine | string {
   if (!typed.date) return 'Choose the day of the new line.';
   if (!typed.category) return 'Choose a category for the new line.';
-  const money = readMoney(typed.amount, currency);
+  const money = computed && !typed.amount.trim() ? nothing(currency) : readMoney(typed.amount, currency);
   if (!money.ok) return money.problem;
   return {
     date: typed.date,
@@ -154,6 +158,8 @@ function lineOf(typed: Typed, currency: string): NewLine | string {
     paidBy: typed.paidBy,
   };
 }
+
+const nothing = (currency: string) => ({ ok: true as const, amount: fromMinor(0n, currency), currency });
 
 function useKept(key: string): [Typed, (next: Typed) => void] {
   const [typed, setTyped] = useState<Typed>(() => {

@@ -1,8 +1,10 @@
+import { DndContext, type DragEndEvent } from '@dnd-kit/core';
 import { useState } from 'react';
 import type { ClaimAnswer, MakerView } from '../../../api/claims.ts';
 import { failed } from '../../../parts/failed.ts';
 import { filterLines, NO_FILTER, type LineFilter } from './lineFilter.ts';
 import { LineGrid } from './LineGrid.tsx';
+import { PlanEstimates } from './PlanEstimates.tsx';
 import { Problems } from './Problems.tsx';
 import { SavedOrNot } from '../../../parts/SavedOrNot.tsx';
 import type { Draft } from './useDraft.ts';
@@ -29,9 +31,14 @@ export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesP
     if (error) failed(error);
     reload();
   };
+  const drop = ({ active, over }: DragEndEvent) => {
+    const [line, estimate] = [active.id, over?.id].map((id) => String(id ?? '').split(' ')[1]);
+    if (line && estimate) draft.editLine(line, { estimate });
+  };
   return (
-    <>
-      <Problems view={view} onJump={jump} />
+    <DndContext onDragEnd={drop}>
+      {view.plan && <PlanEstimates view={view} plan={view.plan} draft={draft} />}
+      <Problems {...{ view, draft }} onJump={jump} />
       <div className="mt-5 mb-1 flex flex-wrap items-center gap-3">
         <h2 className="font-semibold">Lines</h2>
         <Filter view={view} filter={filter} onChange={setFilter} />
@@ -41,7 +48,7 @@ export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesP
       <p className="quiet mt-2 text-sm">
         Type in the last row, or paste rows of a spreadsheet anywhere in the table. Enter goes down, Tab to the right.
       </p>
-    </>
+    </DndContext>
   );
 }
 

@@ -1,9 +1,15 @@
 import type { MakerView } from '../../../api/claims.ts';
+import type { Draft } from './useDraft.ts';
+import { WordCell } from './WordCell.tsx';
 
-const WEIGHT = { stop: 'has to be put right', ask: 'will be asked about', note: '' } as const;
+interface ProblemsProps {
+  view: MakerView;
+  draft: Draft;
+  onJump: (line: string) => void;
+}
 
-/** Everything that stands against the claim as it is, each with a way to it. */
-export function Problems({ view, onJump }: { view: MakerView; onJump: (line: string) => void }) {
+/** Everything that stands against the claim as it is, each with a way to it; what is asked is answered right here. */
+export function Problems({ view, draft, onJump }: ProblemsProps) {
   const found = view.findings.filter((f) => f.severity !== 'note');
   if (found.length === 0) return null;
   return (
@@ -13,7 +19,10 @@ export function Problems({ view, onJump }: { view: MakerView; onJump: (line: str
       </h2>
       <ul className="mt-1 text-sm">
         {found.map((f, i) => (
-          <li key={i} className="flex gap-3 border-t border-base-300 py-1">
+          <li
+            key={`${f.line} ${f.code} ${f.says}`}
+            className="flex flex-wrap items-baseline gap-x-3 border-t border-base-300 py-1 sm:flex-nowrap"
+          >
             <span className="w-16 shrink-0">
               {f.line === null ? (
                 <span className="quiet">claim</span>
@@ -24,7 +33,13 @@ export function Problems({ view, onJump }: { view: MakerView; onJump: (line: str
               )}
             </span>
             <span className="min-w-0 flex-1">{f.says}</span>
-            <span className={`shrink-0 ${f.severity === 'stop' ? 'text-error' : 'quiet'}`}>{WEIGHT[f.severity]}</span>
+            {f.severity === 'stop' ? (
+              <span className="shrink-0 text-error">has to be put right</span>
+            ) : (
+              <span className="w-full sm:w-80">
+                <WordCell {...{ view, draft }} finding={f} row={i} />
+              </span>
+            )}
           </li>
         ))}
       </ul>

@@ -12,6 +12,8 @@ export interface LineRowProps {
   chart: Chart | undefined;
   open: boolean;
   onToggle: () => void;
+  chosen: boolean;
+  onChoose: () => void;
   onRemove: () => void;
   onChanged: (next: ClaimAnswer) => void;
   onFail: (error: unknown) => void;

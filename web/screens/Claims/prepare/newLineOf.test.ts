@@ -7,18 +7,21 @@ it('a line is written again with its items, and is whole only when nothing of it
   expect(newLineOf(line({ category: null, items }))).toMatchObject({ category: null, items, paidBy: 'own' });
   expect(newLineOf(line({ paidBy: 'central' })).paidBy).toBe('central');
   const settled = { amount: '1.00', currency: 'EUR' };
-  const lost = [
-    { nights: 2 },
-    { attendees: { count: 3 } },
-    { fields: { route: 'A' } },
-    { rate: { kind: 'own', value: '1.2' } as const },
-  ];
-  expect([{}, ...lost, { rate: { kind: 'card', settled } as const }].map((f) => isCopyWhole(line(f)))).toEqual([
-    true,
-    false,
-    false,
-    false,
-    false,
-    false,
-  ]);
+  const elsewhere = [{ kind: 'own', value: '1.2' } as const, { kind: 'card', settled } as const];
+  expect(elsewhere.map((rate) => isCopyWhole(line({ rate })))).toEqual([false, false]);
+  expect(isCopyWhole(line())).toBe(true);
+});
+
+it('what its category asks is written again; what was driven before is found again by itself', () => {
+  const said = {
+    nights: 2,
+    attendees: { count: 3 },
+    fields: { route: 'A to B' },
+    journey: { vehicle: 'car', distance: '8', unit: 'km' as const, before: '900' },
+    estimate: '4',
+  };
+  const { before: _, ...journey } = said.journey;
+  expect(newLineOf(line(said))).toMatchObject({ ...said, journey });
+  expect(newLineOf(line(said)).journey).toEqual(journey);
+  expect(newLineOf(line()).journey).toBeNull();
 });

@@ -4,7 +4,8 @@ import type { NewLine } from '../../../api/drafts.ts';
 /** What was written on a line, for writing it again: a copy has no receipt and no charge. */
 export function newLineOf(line: Line): NewLine {
   const { date, amount, currency, category, merchant, description, country } = line;
-  const { quantity, coding, tax, split, paidBy, items } = line;
+  const { quantity, coding, tax, split, paidBy, items, nights, attendees, fields, stay, estimate } = line;
+  const { before: _, ...journey } = line.journey ?? { before: null };
   return {
     date,
     amount: { amount, currency },
@@ -17,10 +18,15 @@ export function newLineOf(line: Line): NewLine {
     coding: coding ?? {},
     tax: tax ?? [],
     split: split ?? null,
+    nights: nights ?? null,
+    attendees: attendees ?? null,
+    fields: fields ?? {},
+    journey: 'vehicle' in journey ? journey : null,
+    stay: stay ?? null,
+    estimate: estimate ?? null,
     ...(items?.length ? { items } : {}),
   };
 }
 
 /** Whether writing a line again gives all of it, so that taking it off can be undone: nothing came from elsewhere. */
-export const isCopyWhole = ({ rate, nights, attendees, fields }: Line): boolean =>
-  (rate?.kind ?? 'reference') === 'reference' && !nights && !attendees && Object.keys(fields ?? {}).length === 0;
+export const isCopyWhole = ({ rate }: Line): boolean => (rate?.kind ?? 'reference') === 'reference';

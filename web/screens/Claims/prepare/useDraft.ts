@@ -3,7 +3,8 @@ import type { Line } from '../../../../core/documents/case.schema.ts';
 import { canonical } from '../../../../core/numbers/canonical.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import { send } from '../../../api/client.ts';
-import { drafts, type HeaderSet, type LineSet, type NewLine } from '../../../api/drafts.ts';
+import type { Explain } from '../../../../contract/drafts.ts';
+import { drafts, type HeaderSet, type LineSet, type LinesEdit, type NewLine } from '../../../api/drafts.ts';
 import { failed } from '../../../parts/failed.ts';
 import type { Edit, SaverState } from '../../../parts/saver.ts';
 import { useSaver } from '../../../parts/useSaver.ts';
@@ -14,10 +15,14 @@ type Done = (error: Error | null) => void;
 export interface Draft {
   state: SaverState;
   editLine(line: string, set: LineSet, done?: Done): void;
+  /** Changes several lines alike; whatever somebody else changed on them meanwhile otherwise stays. */
+  editSeveral(change: LinesEdit, done?: Done): void;
   editHeader(set: HeaderSet, done?: Done): void;
   write(lines: NewLine[], done?: Done): void;
   remove(line: string, done?: Done): void;
   order(order: string[]): void;
+  /** Says why to a finding. */
+  explain(said: Explain, done?: Done): void;
 }
 
 export function useDraft(view: MakerView, show: (next: ClaimAnswer) => void): Draft {
@@ -37,11 +42,22 @@ export function useDraft(view: MakerView, show: (next: ClaimAnswer) => void): Dr
   return {
     state,
     editLine: (line, set, done) => add(lineEdit(number, seen(), line, set), done),
+    editSeveral: (change, done) =>
+      add(
+        {
+          says: `${change.ids.length} lines`,
+          send: (r) => drafts.editSeveral(number, r, change),
+          stands: (v) => change.ids.every((id) => hasLine(id)(v)),
+        },
+        done,
+      ),
     editHeader: (set, done) => add(headerEdit(number, seen(), set), done),
     write: (lines, done) =>
       add({ says: 'the lines', send: (r) => drafts.write(number, r, lines), stands: () => true }, done),
     remove: (line, done) =>
       add({ says: `line ${line}`, send: (r) => drafts.remove(number, r, line), stands: hasLine(line) }, done),
+    explain: (said, done) =>
+      add({ says: 'a word to a finding', send: (r) => drafts.explain(number, r, said), stands: () => true }, done),
     order: (order) =>
       add({ says: 'the order', send: (r) => drafts.order(number, r, order), stands: sameOrder(seen()) }),
   };
@@ -75,10 +91,9 @@ function lineEdit(number: string, before: MakerView, id: string, set: LineSet): 
 
 function headerEdit(number: string, before: MakerView, set: HeaderSet): Omit<Edit<ClaimAnswer>, 'done'> {
   const valuesIn = (view: ClaimAnswer) => {
-    const { purpose, tripFrom, tripTo } = view.claim;
     const coding = 'lines' in view.document ? view.document.coding : view.document.claim.coding;
-    const all = { purpose, tripFrom, tripTo, coding };
-    return canonical(Object.keys(set).map((field) => all[field as keyof typeof all] ?? null));
+    const all: Record<string, unknown> = { ...view.claim, coding };
+    return canonical(Object.keys(set).map((field) => all[field] ?? null));
   };
   const typedOver = valuesIn(before);
   return {
