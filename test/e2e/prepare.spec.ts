@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { paste } from './paste.ts';
 import { pageOf, tabTo } from './people.ts';
 
 const FILE = [
@@ -7,16 +8,6 @@ const FILE = [
   '03/11/2026\tTáxi Silva\tTo the pier\tTaxi\t8,20',
   '04/11/2026\tLoja do Rio\t"Rope; tape"\tField supplies\t21,00',
 ].join('\n');
-
-/** Pastes into whatever has the focus, as a spreadsheet's clipboard would. */
-async function paste(page: Page, text: string): Promise<void> {
-  await page.evaluate((block) => {
-    const clipboardData = new DataTransfer();
-    clipboardData.setData('text/plain', block);
-    const event = new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true });
-    document.activeElement!.dispatchEvent(event);
-  }, text);
-}
 
 test('a claim is begun, typed, pasted, corrected and submitted, with the keyboard alone', async ({ browser }) => {
   const page = await pageOf(browser, 'tomas.brandao');
@@ -83,6 +74,14 @@ test('a claim is begun, typed, pasted, corrected and submitted, with the keyboar
   await page.keyboard.press('Enter');
   const submit = page.getByRole('dialog', { name: 'Submit it?' });
   await expect(submit.getByText('Siobhán O’Dowd')).toBeVisible();
+  const words = submit.getByRole('textbox');
+  for (let i = 0; i < (await words.count()); i += 1) {
+    await tabTo(page, words.nth(i));
+    await page.keyboard.type('As agreed');
+  }
+  await expect(submit.getByRole('button', { name: 'Submit' })).toBeDisabled();
+  await tabTo(page, submit.getByRole('checkbox'));
+  await page.keyboard.press('Space');
   await tabTo(page, submit.getByRole('button', { name: 'Submit' }));
   await page.keyboard.press('Enter');
   await expect(page.getByText(/is submitted/)).toBeVisible();

@@ -8,7 +8,7 @@ import type { Db } from '../../platform/db/connect.ts';
 import { selectEvents, selectStateChanges } from '../../platform/history/history.queries.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
-import type { KeptPlan } from '../../records/plans/assessPlan.ts';
+import type { KeptPlan } from '../../records/plans/plans.types.ts';
 import { planFacts } from '../../records/plans/planStore.ts';
 import {
   selectClaimOfPlan,

@@ -1,31 +1,20 @@
 import { assess } from '../../../core/assess/assess.ts';
 import type { Plan } from '../../../core/documents/case.schema.ts';
-import type { Finding } from '../../../core/documents/finding.ts';
 import type { PlannedEstimate, Trip } from '../../../core/documents/plan.schema.ts';
 import { joinBook } from '../../../core/documents/splitBook.ts';
 import { explainLine } from '../../../core/explain/explainLine.ts';
-import type { Explanation } from '../../../core/explain/explain.types.ts';
-import { missingOfPlan, type Missing } from '../../../core/figures/plan/missingOfPlan.ts';
+import { missingOfPlan } from '../../../core/figures/plan/missingOfPlan.ts';
 import { planCase } from '../../../core/figures/plan/planCase.ts';
-import { valueEstimate, type EstimateValue } from '../../../core/figures/plan/valueEstimate.ts';
+import { valueEstimate } from '../../../core/figures/plan/valueEstimate.ts';
 import { budgetUse, type BudgetUse } from '../../../core/ledger/budgetUse.ts';
 import { fromMinor, sumKnown, toMinor } from '../../../core/numbers/amount.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { currentBook } from '../book/sharedBook.ts';
 import { validCase } from '../claims/assessClaim.ts';
 import { selectOwnBook } from '../claims/ownBook.ts';
+import type { KeptPlan } from './plans.types.ts';
 import { selectEstimates, type EstimateRow, type PlanRow } from './plans.queries.ts';
 
-/** What was computed of a plan, as it is kept with it; amounts are decimal strings, `amounts` in the plan's currency. */
-export interface KeptPlan {
-  /** The day whose rates were taken. */
-  on: string;
-  values: Record<string, EstimateValue>;
-  amounts: Record<string, string | null>;
-  missing: Missing[];
-  findings: Finding[];
-  explained: Record<string, Explanation[]>;
-}
 export interface AssessedPlan {
   kept: KeptPlan;
   total: bigint | null;

@@ -3,7 +3,7 @@ import type { Per, PlanTemplate } from '../../../core/documents/plan.schema.ts';
 import { holdsOn } from '../../../core/numbers/isoDate.ts';
 import type { PlanState } from '../../../core/workflow/lifecycles/planned.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { KeptPlan } from './assessPlan.ts';
+import type { KeptPlan } from './plans.types.ts';
 
 export interface PlanRow {
   id: bigint;
