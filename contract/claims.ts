@@ -128,7 +128,18 @@ const header = z.object({
   holdReason: z.string().nullable(),
   holdUntil: date.nullable(),
 });
-const query = z.object({ line: id, kind: tieKind.nullable(), text: z.string(), by: z.string(), at: moment });
+const query = z.object({
+  id: recordId,
+  /** The version it was asked about, and whether it went out when that was returned. */
+  version: z.number(),
+  sent: z.boolean(),
+  line: id,
+  kind: tieKind.nullable(),
+  text: z.string(),
+  by: z.string(),
+  at: moment,
+  answer: z.object({ text: z.string(), by: z.string(), at: moment }).nullable(),
+});
 const may = z.array(act);
 
 const shownReceipt = z.object({ id: recordId, pages: z.array(page), reading: stored<Reading>('reading').nullable() });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { parts } from '../core/documents/case.schema.ts';
-import { date, id, revision } from './primitives.ts';
+import { date, id, revision, words } from './primitives.ts';
 
 /** A claim in preparation: its header and its lines as people write them. */
 const purpose = z.string().trim().min(1, 'Say what the claim is for.').max(200);
@@ -93,6 +93,7 @@ export const submitSchema = z.strictObject({
     .optional()
     .describe('The version of the statement that the policy was followed, where one is asked for.'),
 });
+export const answerSchema = z.strictObject({ revision, text: words });
 export const begunAnswer = z.object({ number: id });
 
 export type BeginDraft = z.infer<typeof beginSchema>;

@@ -129,6 +129,7 @@ export const ROUTES: readonly RouteContract[] = [
   draft('put', '/drafts/:number', 'edit', 'Changes the header of a claim in preparation.', drafts.headerSchema),
   draft('post', '/drafts/:number/lines', 'write', 'Writes lines.', drafts.newLinesSchema),
   draft('put', '/drafts/:number/lines', 'edit', 'Changes several lines alike.', drafts.linesSchema),
+  draft('put', '/drafts/:number/queries/:query', 'edit', 'Answers a query of a returned claim.', drafts.answerSchema),
   draft('put', '/drafts/:number/explanations', 'edit', 'Says why to a finding.', drafts.explainSchema),
   draft('put', '/drafts/:number/order', 'edit', 'Puts the lines in another order.', drafts.orderSchema),
   route('post', '/drafts/lines', GATHERERS, 'Makes lines of receipts and charges.', gather.takenAnswer, {

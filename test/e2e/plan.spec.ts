@@ -81,7 +81,10 @@ test('a plan is approved, becomes a claim, and its lines stand beside its estima
 
   const boss = await pageOf(browser, 'siobhan.odowd');
   await boss.goto('/plans');
-  await tabTo(boss, boss.getByRole('link', { name: /Estuaries congress/ }).first());
+  await tabTo(boss, boss.locator('[data-row]').first());
+  const mine = boss.getByRole('link', { name: /Estuaries congress/ }).first();
+  for (let i = 0; i < 5 && !(await mine.evaluate((e) => e === document.activeElement)); i += 1)
+    await boss.keyboard.press('ArrowDown');
   await boss.keyboard.press('Enter');
   await press(boss, 'Approve…');
   await boss.keyboard.type('Greet them from me.');

@@ -32,6 +32,8 @@ export const drafts = {
     send('DELETE', `${pathOf(number, lineOf(line))}?revision=${revision}`, claimAnswer),
   explain: (number: string, revision: number, said: Explain): Promise<ClaimAnswer> =>
     send('PUT', pathOf(number, '/explanations'), claimAnswer, { revision, ...said }),
+  answer: (number: string, revision: number, query: string, text: string): Promise<ClaimAnswer> =>
+    send('PUT', pathOf(number, `/queries/${query}`), claimAnswer, { revision, text }),
   order: (number: string, revision: number, order: string[]): Promise<ClaimAnswer> =>
     send('PUT', pathOf(number, '/order'), claimAnswer, { revision, order }),
 };

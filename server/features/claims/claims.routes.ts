@@ -18,8 +18,9 @@ import { type ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { SeenClaim } from '../../records/claims/claimStore.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
-import { actorOf, checked, param } from '../../platform/http/guards.ts';
+import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
 import {
+  answerSchema,
   begunAnswer,
   beginSchema,
   explainSchema,
@@ -31,7 +32,7 @@ import {
   submitSchema,
 } from '../../../contract/drafts.ts';
 import { seenQuery } from '../../../contract/gather.ts';
-import { beginDraft, editHeader, explainFinding, orderLines } from './drafts.service.ts';
+import { answerQuery, beginDraft, editHeader, explainFinding, orderLines } from './drafts.service.ts';
 import { editLines, removeLine, writeLines } from './lines.service.ts';
 import { viewOwnClaims, viewQueue } from './lists.service.ts';
 import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
@@ -94,6 +95,10 @@ export function claimRoutes(context: Context): Router {
   act('put', '/drafts/:number/order', 'edit', (actor, number, req) => {
     const { revision, order } = checked(orderSchema, req.body);
     return orderLines(context, actor, { number, revision }, order);
+  });
+  act('put', '/drafts/:number/queries/:query', 'edit', (actor, number, req) => {
+    const { revision, text } = checked(answerSchema, req.body);
+    return answerQuery(context, actor, { number, revision }, numberParam(req, 'query', 'query'), text);
   });
   act('put', '/drafts/:number/explanations', 'edit', (actor, number, req) => {
     const { revision, ...said } = checked(explainSchema, req.body);

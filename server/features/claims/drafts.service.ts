@@ -12,6 +12,7 @@ import {
   updateClaim,
   updateLine,
 } from '../../records/claims/claims.queries.ts';
+import { updateAnswer } from './queries.queries.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
 /** Begins a claim from nothing, one's own or for somebody else; its number. It begins with the coding of their last one. */
@@ -69,6 +70,19 @@ export function explainFinding(context: Context, actor: Actor, seen: SeenClaim, 
         (e) => e.line_id !== line || e.code !== code || e.about !== about,
       );
       await replaceExplanations(trx, at, text ? [...rest, { line_id: line, code, about, text }] : rest);
+    });
+  });
+}
+
+/** Answers a query that came back with a returned claim; until it goes out again the answer can be written anew. */
+export function answerQuery(context: Context, actor: Actor, seen: SeenClaim, id: bigint, text: string): Promise<void> {
+  return inTransaction(context, (trx) => {
+    let line: string | null = null;
+    const facts = () => ({ line, fields: ['answer'] });
+    return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, async (claims) => {
+      const answer = { id, answer: text, answered_by: actor.id, answered_at: context.clock.now() };
+      line = await updateAnswer(trx, claims.get(seen.number)!.at, answer);
+      if (line === null) throw new Refused('not-found', { what: 'query' });
     });
   });
 }

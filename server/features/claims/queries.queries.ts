@@ -17,3 +17,17 @@ export async function sendQueries(trx: Db, key: VersionKey, at: Date): Promise<{
     .returning(['id', 'line_id as line', 'text']);
   return rows.sort((a, b) => (a.id < b.id ? -1 : 1)).map(({ line, text }) => ({ line, text }));
 }
+
+/** Writes the answer to a query that went out with a claim's last version before this one; its line, null when there is no such query. */
+export async function updateAnswer(
+  trx: Db,
+  { claim_id, version }: VersionKey,
+  { id, ...answer }: { id: bigint; answer: string; answered_by: string; answered_at: Date },
+): Promise<string | null> {
+  const [row] = await trx('queries')
+    .where({ id, claim_id, version: version - 1 })
+    .whereNotNull('sent_at')
+    .update(answer)
+    .returning('line_id');
+  return row?.line_id ?? null;
+}

@@ -269,6 +269,15 @@ describe('asking, holding, returning', () => {
     const mine = await view('C-1008', wanjiru);
     expect(mine.claim.version).toBe(2);
     expect(mine.may).toEqual(expect.arrayContaining(['edit', 'resubmit']));
+    const [query] = mine.queries;
+    const answer = (client: Client, id: string, revision: number, text: string) =>
+      client.put(`/drafts/C-1008/queries/${id}`, { revision, text });
+    const answered = await answer(wanjiru, query.id, mine.claim.revision, 'The deposit, given back.');
+    expect(answered.body.queries[0].answer).toMatchObject({ text: 'The deposit, given back.', by: 'Wanjirũ Mbaya' });
+    mine.claim.revision += 1;
+    expect((await answer(wanjiru, '999999', mine.claim.revision, 'x')).body.code).toBe('not-found');
+    expect((await answer(wanjiru, query.id, mine.claim.revision, ' ')).status).toBe(400);
+    expect((await answer(maeve, query.id, mine.claim.revision, 'x')).body.code).toBe('not-yours');
     const line = mine.document.lines[0];
     const items = line.items.map((i: any, k: number) => (k === 0 ? { ...i, amount: '0.00' } : i));
     const left = items.slice(1).reduce((a: number, i: any) => a + Math.round(Number(i.amount) * 100), 0);
@@ -294,6 +303,10 @@ describe('asking, holding, returning', () => {
     expect(again.body.claim).toMatchObject({ state: 'with approver', version: 2 });
     expect((await view('C-1008')).document.claim.lines[0].items[0].amount).toBe(items[0].amount);
     expect((await view('C-1008')).submitted.version).toBe(2);
+    expect((await view('C-1008')).queries.map((q: any) => [q.version, q.answer?.text])).toEqual([
+      [1, 'The deposit, given back.'],
+    ]);
+    expect((await answer(wanjiru, query.id, again.body.claim.revision, 'Other')).body.code).toBe('wrong-state');
   });
   it('declines a claim for good, and whoever claimed it reads why', async () => {
     const { claim } = await view('C-1010');

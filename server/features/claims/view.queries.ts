@@ -14,6 +14,7 @@ export interface ClaimSurroundings {
   history: HistoryEvent[];
   marks: (MarkRow & { by: string; at: string })[];
   queries: {
+    id: string;
     line: string;
     kind: string | null;
     text: string;
@@ -21,6 +22,7 @@ export interface ClaimSurroundings {
     at: string;
     sent: boolean;
     version: number;
+    answer: { text: string; by: string; at: string } | null;
   }[];
   journals: { number: string; purpose: string; date: string; live: boolean }[];
   submitted: { claim: Claim } | null;
@@ -33,9 +35,11 @@ const EVENTS = `(select coalesce(jsonb_agg(jsonb_build_object('seq', e.seq, 'at'
 const MARKS = `(select coalesce(jsonb_agg(jsonb_build_object('line_id', m.line_id, 'kind', m.kind, 'mark', m.mark, 'about', m.about,
     'reason', m.reason, 'by', p.name, 'at', m.at)), '[]')
   from tie_marks m join people p on p.id = m.by_id where m.claim_id = c.id and m.version = c.submitted_version)`;
-const QUERIES = `(select coalesce(jsonb_agg(jsonb_build_object('line', q.line_id, 'kind', q.kind, 'text', q.text, 'by', p.name, 'at', q.at,
-    'sent', q.sent_at is not null, 'version', q.version) order by q.id), '[]')
-  from queries q join people p on p.id = q.by_id where q.claim_id = c.id and q.version = c.submitted_version)`;
+const QUERIES = `(select coalesce(jsonb_agg(jsonb_build_object('id', q.id::text, 'line', q.line_id, 'kind', q.kind, 'text', q.text, 'by', p.name, 'at', q.at,
+    'sent', q.sent_at is not null, 'version', q.version, 'answer', case when q.answer is not null then jsonb_build_object(
+      'text', q.answer, 'by', a.name, 'at', q.answered_at) end) order by q.id), '[]')
+  from queries q join people p on p.id = q.by_id left join people a on a.id = q.answered_by
+  where q.claim_id = c.id and (q.version = c.submitted_version or q.sent_at is not null))`;
 const JOURNALS = `(select coalesce(jsonb_agg(jsonb_build_object('number', j.number, 'purpose', j.purpose, 'date', j.date, 'live', j.live) order by j.id), '[]')
   from journals j where j.source_kind = 'claim' and j.source_id in (select c.number || '/' || v from generate_series(1, c.version) v))`;
 const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 'revision', c.revision, 'state', c.state, 'entity', c.entity_id,

@@ -9,10 +9,12 @@ import { reasonOf, whereItIs } from '../../words/whereItIs.ts';
 import { ClaimActs } from './ClaimActs.tsx';
 import { ClaimLines } from './ClaimLines.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
+import { longerThan } from '../../parts/cellProblems.ts';
+import { Cell } from '../../parts/Cell.tsx';
 import { HeaderFields } from './prepare/HeaderFields.tsx';
 import { PlanEstimates } from './prepare/PlanEstimates.tsx';
 import { PreparedLines } from './prepare/PreparedLines.tsx';
-import { useDraft } from './prepare/useDraft.ts';
+import { useDraft, type Draft } from './prepare/useDraft.ts';
 
 /** A claim as its claimant, or its approver, sees it: where it is, with whom, what will be paid and why, what finance changed. */
 export default function ClaimPage() {
@@ -47,7 +49,7 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
         <ClaimSettlement view={view} />
       </div>
       <Reason view={view} />
-      <Queries view={view} />
+      <Queries {...{ view, draft }} />
       {!written && view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
       {written ? <PreparedLines {...{ view, draft, reload }} onChanged={show} /> : <ClaimLines view={view} />}
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
@@ -91,15 +93,32 @@ function Reason({ view }: { view: MakerView }) {
   );
 }
 
-function Queries({ view }: { view: MakerView }) {
-  if (view.queries.length === 0 || view.claim.state !== 'returned') return null;
+/** What was asked when the claim came back, each with its answer; while it is in preparation it is answered here. */
+function Queries({ view, draft }: { view: MakerView; draft: Draft }) {
+  const last = Math.max(...view.queries.map((q) => q.version));
+  const asked = view.queries.filter((q) => q.version === last);
+  const written = view.may.includes('edit');
+  if (asked.length === 0) return null;
   return (
-    <section className="mt-3">
+    <section aria-label="Questions" className="mt-3 rounded-box border border-base-300 bg-base-100 px-4 py-2">
       <h2 className="font-semibold">Questions</h2>
-      <ul>
-        {view.queries.map((q) => (
-          <li key={q.at} className="border-l-2 border-primary pl-2">
+      <ul className="cells-open">
+        {asked.map((q, row) => (
+          <li key={q.id} className="border-t border-base-300 py-1.5 first:border-t-0">
             Line {q.line}: {q.text} <span className="quiet">({q.by})</span>
+            {written ? (
+              <Cell
+                label={`Answer to: line ${q.line}, ${q.text}`}
+                row={row}
+                column="answer"
+                value={q.answer?.text ?? ''}
+                placeholder="Your answer"
+                problemOf={(typed) => (typed.trim() ? longerThan(2000)(typed) : 'Write an answer.')}
+                onSave={(typed, done) => draft.answer(q.id, typed.trim(), done)}
+              />
+            ) : (
+              q.answer && <span className="block">“{q.answer.text}”</span>
+            )}
           </li>
         ))}
       </ul>

@@ -196,8 +196,13 @@ function LineNotes({ view, line }: { view: ClaimView; line: string }) {
       {view.queries
         .filter((q) => q.line === line)
         .map((q) => (
-          <p key={q.at} className="mt-2 border-l-2 border-primary pl-2 text-sm">
+          <p key={q.id} className="mt-2 border-l-2 border-primary pl-2 text-sm">
             <strong>{q.by} asks:</strong> {q.text}
+            {q.answer && (
+              <span className="block">
+                <strong>{q.answer.by} answers:</strong> {q.answer.text}
+              </span>
+            )}
           </p>
         ))}
     </>

@@ -175,7 +175,7 @@ const ActButton = ({ main = false, busy = false, onClick, children }: ActButtonP
 );
 
 function ReturnPanel({ sheet, view, onClose }: { sheet: SheetState; view: ClaimView; onClose: () => void }) {
-  const count = view.queries.length;
+  const count = view.queries.filter((q) => !q.sent).length;
   return (
     <ReasonForm
       label="Why it goes back to the claimant"

@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 
 /**
  * Where a trip went and what its claimant says of a claim; what a line is computed from besides a quantity: a journey, or the days of a stay; what was spent of a plan's
- * estimates; what its claimant says to findings; and the statement that the policy was followed, which is accepted with it.
+ * estimates; what its claimant says to findings, and answers to queries; and the statement that the policy was followed, which is accepted with it.
  */
 export async function up(knex: Knex): Promise<void> {
   await knex.raw(`
@@ -33,12 +33,15 @@ export async function up(knex: Knex): Promise<void> {
     );
     grant select, insert on policy_statements to ebbet_app;
     grant update (valid_to) on policy_statements to ebbet_app;
+    alter table queries add answer text check (length(answer) > 0), add answered_by text references people, add answered_at timestamptz,
+      add check ((answer is null) = (answered_by is null) and (answer is null) = (answered_at is null)),
+      add check (answer is null or sent_at is not null);
     alter table assessments add estimates jsonb not null default '[]';
   `);
 }
 
 export async function down(knex: Knex): Promise<void> {
   await knex.raw(
-    `drop table policy_statements, claim_explanations; alter table assessments drop estimates; alter table claims drop note, drop reference, drop place, drop country; alter table lines drop stay, drop journey;`,
+    `alter table queries drop answer, drop answered_by, drop answered_at; drop table policy_statements, claim_explanations; alter table assessments drop estimates; alter table claims drop note, drop reference, drop place, drop country; alter table lines drop stay, drop journey;`,
   );
 }

@@ -21,6 +21,8 @@ export interface Draft {
   write(lines: NewLine[], done?: Done): void;
   remove(line: string, done?: Done): void;
   order(order: string[]): void;
+  /** Answers a query that came back with the claim. */
+  answer(query: string, text: string, done?: Done): void;
   /** Says why to a finding. */
   explain(said: Explain, done?: Done): void;
 }
@@ -56,6 +58,8 @@ export function useDraft(view: MakerView, show: (next: ClaimAnswer) => void): Dr
       add({ says: 'the lines', send: (r) => drafts.write(number, r, lines), stands: () => true }, done),
     remove: (line, done) =>
       add({ says: `line ${line}`, send: (r) => drafts.remove(number, r, line), stands: hasLine(line) }, done),
+    answer: (query, text, done) =>
+      add({ says: 'an answer', send: (r) => drafts.answer(number, r, query, text), stands: () => true }, done),
     explain: (said, done) =>
       add({ says: 'a word to a finding', send: (r) => drafts.explain(number, r, said), stands: () => true }, done),
     order: (order) =>
