@@ -41,6 +41,7 @@ export function Cell({ label, value, row, column, type = 'text', align, placehol
     });
   };
   const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) return commit();
     if (event.key === 'Enter') {
       event.preventDefault();
       commit();

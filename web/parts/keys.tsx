@@ -27,6 +27,7 @@ export const KEYS = {
   previousClaim: key(',', 'previous claim'),
   nextClaim: key('.', 'next claim'),
   clear: key('Ctrl+Enter', 'clear the claim', 'Ctrl ↵'),
+  handIn: key('Ctrl+Enter', 'hand in the claim or plan in preparation', 'Ctrl ↵'),
   undo: key('u', 'undo the last change'),
   post: key('p', 'post a cleared claim'),
   goTo: key('Ctrl+k', 'go to a place, claim, person or code', 'Ctrl K'),

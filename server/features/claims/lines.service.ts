@@ -27,6 +27,7 @@ import { lineRecord } from '../../records/claims/lineRecord.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';
 import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
+import { selectEstimates, selectPlan } from '../../records/plans/plans.queries.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
 /**
@@ -43,10 +44,28 @@ export function editLines(
     const of = ids.length === 1 ? { line: ids[0] } : { lines: ids };
     const facts = () => ({ ...of, fields: [...Object.keys(set), ...(codes ? ['coding'] : [])] });
     return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, async (claims) => {
+      const claim = claims.get(seen.number)!;
       const asks = await fieldsAsked(trx);
-      for (const id of new Set(ids)) await edit(context, trx, claims.get(seen.number)!, id, { set, codes, asks });
+      const planned = await plannedCoding(trx, claim.row.plan?.number, set.estimate);
+      for (const id of new Set(ids)) await edit(context, trx, claim, id, { set, codes, asks, planned });
     });
   });
+}
+
+interface Change {
+  set: LineEdit['set'];
+  /** Codes that are put on top of what the line says. */
+  codes: Coding | undefined;
+  asks: FieldsAsked;
+  /** What applies where the line says nothing: the coding of the estimate it is put on. */
+  planned: Coding;
+}
+
+/** The coding an estimate of a plan has of its own, with which a line begins that is put on it. */
+async function plannedCoding(trx: Db, plan: string | undefined, estimate: string | null | undefined): Promise<Coding> {
+  if (plan === undefined || estimate == null) return {};
+  const row = await selectPlan(trx, plan);
+  return (row && (await selectEstimates(trx, row.id)).find((e) => e.id === estimate)?.coding) ?? {};
 }
 
 async function edit(
@@ -54,7 +73,7 @@ async function edit(
   trx: Db,
   { row, at }: LockedClaim,
   lineId: string,
-  { set, codes, asks }: { set: LineEdit['set']; codes: Coding | undefined; asks: FieldsAsked },
+  { set, codes, asks, planned }: Change,
 ): Promise<void> {
   const key = { ...at, id: lineId };
   const ofBank = set.amount ?? set.date ?? set.paidBy ?? set.quantity ?? set.journey ?? set.stay;
@@ -68,7 +87,8 @@ async function edit(
   if (!line) throw new Refused('not-found', { what: 'line' });
   const isComputed = set.journey === undefined && set.stay === undefined && (line.journey ?? line.stay);
   if (set.amount && isComputed) throw new Refused('computed-amount', { line: lineId });
-  apply(line, codes ? { ...set, coding: { ...(set.coding ?? line.coding), ...codes } } : set, asks);
+  const coding = { ...planned, ...(set.coding ?? line.coding), ...codes };
+  apply(line, { ...set, coding }, asks);
   await replaceLine(trx, at, lineRecord(line));
   await updateLine(trx, key, columnsOf(line));
 }
@@ -127,7 +147,8 @@ export function writeLines(
       for (const [i, { amount, ...set }] of written.entries()) {
         const id = String(last.number + 1 + i);
         const line: Line = { id, paidBy: 'own', date: set.date, ...amount };
-        apply(line, set, asks);
+        const planned = await plannedCoding(trx, row.plan?.number, set.estimate);
+        apply(line, { ...set, coding: { ...planned, ...set.coding } }, asks);
         const record = lineRecord(line);
         const columns = { ...record.line, ...columnsOf(line), currency: line.currency };
         await insertLine(trx, at, last.position + 1 + i, { ...record, line: columns });

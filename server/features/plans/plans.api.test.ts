@@ -175,10 +175,10 @@ describe('a plan is decided about', () => {
 
 describe('what a plan charges to budgets', () => {
   const GRANT = { costCentre: '410', fund: '20', grant: 'G-118' };
-  const granted = async (amount: string) => {
+  const granted = async (amount: string, coding: object = {}) => {
     const number = await begun({ kind: 'training', country: 'IE', coding: GRANT });
     for (const id of ['1', '2', '3']) await set(number, [id], { count: 1, price: { amount: '0.00', currency: 'EUR' } });
-    await set(number, ['1'], { price: { amount, currency: 'EUR' } });
+    await set(number, ['1'], { price: { amount, currency: 'EUR' }, coding });
     await act(number, 'submit');
     return number;
   };
@@ -213,7 +213,7 @@ describe('what a plan charges to budgets', () => {
 
   it('counts once when its claim is cleared, and again when that is taken back', async () => {
     const before = await left();
-    const number = await granted('30.00');
+    const number = await granted('30.00', { project: 'REED-11' });
     await act(number, 'approve', siobhan);
     const claim = (await act(number, 'claim')).body.number as string;
     const claimView = async (who: Client) => (await who.get(`/claims/${claim}`)).body;
@@ -225,7 +225,11 @@ describe('what a plan charges to budgets', () => {
       estimate: '1',
     };
     const { claim: draft } = await claimView(tomas);
-    expect((await tomas.post(`/drafts/${claim}/lines`, { revision: draft.revision, lines: [line] })).status).toBe(200);
+    const written = await tomas.post(`/drafts/${claim}/lines`, { revision: draft.revision, lines: [line] });
+    expect(written.body.document.lines[0].coding).toEqual({ project: 'REED-11' });
+    const other = { ...line, coding: { project: 'TIDE-04' }, estimate: '9' };
+    const refused = await tomas.post(`/drafts/${claim}/lines`, { revision: draft.revision + 1, lines: [other] });
+    expect(refused.body.code).toBe('invalid');
     const go = async (who: Client, name: string) =>
       who.post(`/claims/${claim}/${name}`, { revision: (await claimView(who)).claim.revision });
     expect((await handIn(tomas, claim)).status).toBe(200);

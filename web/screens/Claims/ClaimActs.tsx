@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import { claimActs, type ClaimAnswer, type MakerView, type PlainAct, type ReasonedAct } from '../../api/claims.ts';
+import { KeyHint, type KeyAct } from '../../parts/keys.tsx';
+import { useKeys } from '../../parts/useKeys.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { failed } from '../../parts/failed.ts';
 import { toast } from '../../parts/toast.tsx';
@@ -41,12 +43,14 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
     setAsking(null);
     onDone(next);
   };
+  const handingIn = HANDING_IN.find(({ act }) => view.may.includes(act))?.act;
+  useKeys({ handIn: () => handingIn && setHanding(handingIn) }, handingIn !== undefined);
   const asked = REASONED.find((r) => r.act === asking);
   return (
     <>
       <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
         {HANDING_IN.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
-          <ActButton key={act} label={label} leads run={() => setHanding(act)} />
+          <ActButton key={act} label={label} leads hint="handIn" run={() => setHanding(act)} />
         ))}
         {PLAIN.filter(({ act }) => view.may.includes(act)).map(({ act, label, done, leads }) => (
           <ActButton key={act} label={label} leads={leads} run={() => void run(acts.plain(act, revision), done)} />
@@ -78,8 +82,14 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
   );
 }
 
-const ActButton = ({ label, leads = false, run }: { label: string; leads?: boolean | undefined; run: () => void }) => (
+interface ActButtonProps {
+  label: string;
+  leads?: boolean | undefined;
+  hint?: KeyAct;
+  run: () => void;
+}
+const ActButton = ({ label, leads = false, hint, run }: ActButtonProps) => (
   <button type="button" className={`btn btn-sm ${leads ? 'btn-primary' : ''}`} onClick={run}>
-    {label}
+    {label} {hint && <KeyHint of={hint} />}
   </button>
 );

@@ -2,6 +2,8 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { plans, type PlanAnswer } from '../../api/plans.ts';
 import { failed } from '../../parts/failed.ts';
+import { KeyHint, type KeyAct } from '../../parts/keys.tsx';
+import { useKeys } from '../../parts/useKeys.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { toast } from '../../parts/toast.tsx';
 
@@ -30,6 +32,8 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
     else onFail();
   };
   const stops = view.problems.some((p) => p.severity === 'stop');
+  const submit = () => void run(plans.act(number, revision, 'submit'), 'is sent');
+  useKeys({ handIn: submit }, may('submit') && !stops);
   return (
     <>
       <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
@@ -38,7 +42,8 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
             leads
             label={approver ? `Send to ${approver}` : 'Send to the approver'}
             disabled={stops}
-            run={() => void run(plans.act(number, revision, 'submit'), 'is sent')}
+            hint="handIn"
+            run={submit}
           />
         )}
         {may('approve') && <Act leads label="Approve…" run={() => setAsking('approve')} />}
@@ -76,10 +81,11 @@ interface ActProps {
   label: string;
   leads?: boolean;
   disabled?: boolean;
+  hint?: KeyAct;
   run: () => void;
 }
-const Act = ({ label, leads = false, disabled = false, run }: ActProps) => (
+const Act = ({ label, leads = false, disabled = false, hint, run }: ActProps) => (
   <button type="button" className={`btn btn-sm ${leads ? 'btn-primary' : ''}`} disabled={disabled} onClick={run}>
-    {label}
+    {label} {hint && <KeyHint of={hint} />}
   </button>
 );

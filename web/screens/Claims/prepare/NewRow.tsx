@@ -43,7 +43,14 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
   const onKeyDown = (event: KeyboardEvent) => {
     // Enter in the list of categories, which React counts to this row too, takes a category and nothing else
     const ofRow = event.currentTarget.contains(event.target as Node);
-    if (event.key !== 'Enter' || !ofRow || (event.target as HTMLElement).tagName !== 'INPUT') return;
+    if (
+      event.key !== 'Enter'
+      || event.ctrlKey
+      || event.metaKey
+      || !ofRow
+      || (event.target as HTMLElement).tagName !== 'INPUT'
+    )
+      return;
     event.preventDefault();
     add();
   };
