@@ -216,6 +216,41 @@ export const views: View[] = [
     },
   },
   {
+    name: 'plans',
+    who: 'tomas.brandao',
+    open: async (page) => {
+      await page.goto('/plans');
+      await page.getByRole('link', { name: /Drone licence/ }).waitFor();
+    },
+  },
+  {
+    name: 'a new plan',
+    who: 'hedda.vestergaard',
+    open: async (page) => {
+      await page.goto('/plans');
+      await page.getByRole('button', { name: 'New plan' }).click();
+      await page.getByLabel('For', { exact: true }).waitFor();
+    },
+  },
+  {
+    name: 'a plan being written',
+    who: 'tomas.brandao',
+    open: async (page) => {
+      await page.goto('/plans/T-204');
+      await page.getByLabel('Choose estimate 1').check();
+      await page.getByRole('button', { name: 'More of estimate 2' }).click();
+    },
+  },
+  {
+    name: 'a plan to decide about',
+    who: 'siobhan.odowd',
+    open: async (page) => {
+      await page.goto('/plans/T-203');
+      await page.getByRole('button', { name: 'More of estimate 3' }).click();
+      await page.getByRole('button', { name: 'Approve…' }).click();
+    },
+  },
+  {
     name: 'own claims',
     who: 'tomas.brandao',
     open: async (page) => {

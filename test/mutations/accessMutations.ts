@@ -86,7 +86,7 @@ export const ACCESS_MUTATIONS: Mutation[] = [
     'history',
     CLAIMS,
   ),
-  m('budgets told to claimants', `${CLAIMS}/makersView.ts`, "finding.code !== 'budget-over'", 'true', CLAIMS),
+  m('budgets told to claimants', 'core/workflow/audienceOf.ts', "finding.code !== 'budget-over'", 'true', CLAIMS),
   m(
     'finance reads what is being prepared',
     `${CLAIMS}/view.service.ts`,

@@ -4,6 +4,7 @@ import { ACCESS_MUTATIONS } from './accessMutations.ts';
 import { STATE_MUTATIONS } from './stateMutations.ts';
 import { HARD_MUTATIONS } from './hardMutations.ts';
 import { GATHER_MUTATIONS } from './gatherMutations.ts';
+import { PLAN_MUTATIONS } from './planMutations.ts';
 import { PREPARE_MUTATIONS } from './prepareMutations.ts';
 import { WEB_MUTATIONS } from './webMutations.ts';
 
@@ -16,6 +17,7 @@ export const ALL_MUTATIONS: readonly Mutation[] = [
   ...HARD_MUTATIONS,
   ...GATHER_MUTATIONS,
   ...PREPARE_MUTATIONS,
+  ...PLAN_MUTATIONS,
   ...WEB_MUTATIONS,
 ];
 

@@ -37,8 +37,8 @@ export const MONEY_MUTATIONS: Mutation[] = [
   m(
     'clearing without the budget lock',
     REVIEW,
-    '    const { row, revision, at } = claim;\n    await lockBudgets(trx, await selectUsedBudgets(trx, row.id));\n',
-    '    const { row, revision, at } = claim;\n',
+    'await lockBudgets(trx, [...(await selectUsedBudgets(trx, row.id)), ...(await budgetsOfPlan(trx, plan))]);',
+    '',
     JOURNALS,
   ),
   m('posting without the advance lock', POST, '(kept.claim.advances ?? []).map((a) => a.advance),', '[],', JOURNALS),

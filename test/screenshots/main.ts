@@ -119,13 +119,11 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: 'draft-items',
-    who: 'tomas.brandao',
-    path: '/claims/C-1031',
+    name: 'plan',
+    who: 'siobhan.odowd',
+    path: '/plans/T-203',
     act: async (page) => {
-      await page.getByRole('button', { name: 'More of line 1' }).click();
-      await page.getByRole('button', { name: 'Break into items' }).click();
-      await page.getByLabel('Amount of item 1').fill('20.00');
+      await page.getByRole('button', { name: 'More of estimate 3' }).click();
     },
   },
   {

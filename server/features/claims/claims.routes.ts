@@ -34,6 +34,7 @@ import {
 import { seenQuery } from '../../../contract/gather.ts';
 import { answerQuery, beginDraft, editHeader, explainFinding, orderLines } from './drafts.service.ts';
 import { editLines, removeLine, writeLines } from './lines.service.ts';
+import { writeLinesCsv } from './linesCsv.ts';
 import { viewOwnClaims, viewQueue } from './lists.service.ts';
 import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
 import {
@@ -60,6 +61,11 @@ export function claimRoutes(context: Context): Router {
   });
   router.get('/claims/:number', async (req, res) => {
     answer(res, claimAnswer, await viewClaim(context, actorOf(req), param(req, 'number')));
+  });
+  router.get('/claims/:number/lines.csv', async (req, res) => {
+    const number = param(req, 'number');
+    const view = await viewClaim(context, actorOf(req), number);
+    res.type('text/csv').attachment(`${number}.csv`).send(writeLinesCsv(view));
   });
   router.get('/claims/:number/journal', async (req, res) => {
     const { date } = checked(previewSchema, req.query);

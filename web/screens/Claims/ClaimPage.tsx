@@ -52,6 +52,15 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
       <Queries {...{ view, draft }} />
       {!written && view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
       {written ? <PreparedLines {...{ view, draft, reload }} onChanged={show} /> : <ClaimLines view={view} />}
+      {view.document.lines.length > 0 && (
+        <a
+          className="link mt-2 inline-block text-sm"
+          href={`/api/claims/${encodeURIComponent(view.claim.number)}/lines.csv`}
+          download
+        >
+          Lines as CSV
+        </a>
+      )}
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
     </div>
