@@ -247,12 +247,8 @@ describe('asking, holding, returning', () => {
   it('returns a claim with its reason and all queries, which the claimant reads only then', async () => {
     const wanjiru = await api.as('wanjiru.mbaya');
     const { revision } = (await view('C-1008')).claim;
-    const asked = await maeve.post('/claims/C-1008/queries', {
-      revision,
-      line: '1',
-      kind: null,
-      text: 'What is the remaining 4.00?',
-    });
+    const question = { revision, line: '1', kind: null, text: 'What is the remaining 4.00?' };
+    const asked = await maeve.post('/claims/C-1008/queries', question);
     const before = await view('C-1008', wanjiru);
     expect([before.queries, before.history.some((e: any) => e.kind === 'asked')]).toEqual([[], false]);
     const { body } = await maeve.post('/claims/C-1008/return', {
@@ -270,14 +266,12 @@ describe('asking, holding, returning', () => {
     expect(mine.claim.version).toBe(2);
     expect(mine.may).toEqual(expect.arrayContaining(['edit', 'resubmit']));
     const [query] = mine.queries;
-    const answer = (client: Client, id: string, revision: number, text: string) =>
-      client.put(`/drafts/C-1008/queries/${id}`, { revision, text });
-    const answered = await answer(wanjiru, query.id, mine.claim.revision, 'The deposit, given back.');
-    expect(answered.body.queries[0].answer).toMatchObject({ text: 'The deposit, given back.', by: 'Wanjirũ Mbaya' });
+    const answer = async (client: Client, id: string, text: string) =>
+      client.put(`/drafts/C-1008/queries/${id}`, { revision: (await view('C-1008', wanjiru)).claim.revision, text });
+    expect((await answer(wanjiru, query.id, 'The deposit.')).body.queries[0].answer.by).toBe('Wanjirũ Mbaya');
+    expect((await answer(wanjiru, '999999', 'x')).body.code).toBe('not-found');
+    expect((await answer(maeve, query.id, 'x')).body.code).toBe('not-yours');
     mine.claim.revision += 1;
-    expect((await answer(wanjiru, '999999', mine.claim.revision, 'x')).body.code).toBe('not-found');
-    expect((await answer(wanjiru, query.id, mine.claim.revision, ' ')).status).toBe(400);
-    expect((await answer(maeve, query.id, mine.claim.revision, 'x')).body.code).toBe('not-yours');
     const line = mine.document.lines[0];
     const items = line.items.map((i: any, k: number) => (k === 0 ? { ...i, amount: '0.00' } : i));
     const left = items.slice(1).reduce((a: number, i: any) => a + Math.round(Number(i.amount) * 100), 0);
@@ -303,10 +297,8 @@ describe('asking, holding, returning', () => {
     expect(again.body.claim).toMatchObject({ state: 'with approver', version: 2 });
     expect((await view('C-1008')).document.claim.lines[0].items[0].amount).toBe(items[0].amount);
     expect((await view('C-1008')).submitted.version).toBe(2);
-    expect((await view('C-1008')).queries.map((q: any) => [q.version, q.answer?.text])).toEqual([
-      [1, 'The deposit, given back.'],
-    ]);
-    expect((await answer(wanjiru, query.id, again.body.claim.revision, 'Other')).body.code).toBe('wrong-state');
+    expect((await view('C-1008')).queries[0]).toMatchObject({ version: 1, answer: { text: 'The deposit.' } });
+    expect((await answer(wanjiru, query.id, 'Other')).body.code).toBe('wrong-state');
   });
   it('declines a claim for good, and whoever claimed it reads why', async () => {
     const { claim } = await view('C-1010');

@@ -57,7 +57,7 @@ const pathOf = ({ path, query }: RouteContract) => {
   const asked = query
     ? new URLSearchParams(withStale(sampleOf(query)) as object as Record<string, string>).toString()
     : '';
-  return `${path.replace(':number', NUMBER).replace(':line', '1')}?${asked}`;
+  return `${path.replace(':number', NUMBER).replace(':line', '1').replace(':query', '1')}?${asked}`;
 };
 /** A revision nobody has seen: what may be done is answered as stale, and nothing is done. */
 const withStale = (sample: unknown) => ({ ...(sample as object), revision: 999_999 });
