@@ -239,6 +239,12 @@ describe('items', () => {
 });
 
 describe('previews', () => {
+  it('is shown of one line although the claimant said a word to another', () => {
+    const explanations = [{ line: '2', code: 'meal', about: 'Above.', text: 'A guest came.' }];
+    const document = valid(makeCase({ lines: [line(), line({ id: '2' })], claim: { explanations } }));
+    const preview = previewCase(document, NO_EVIDENCE).withLine(line({ amount: '7.00' }));
+    expect(preview.ok && preview.assessment.lines[0]!.claimAmount).toBe('7.00');
+  });
   it('give the same figures as assessing the changed case', () => {
     const lines = [line(), line({ id: '2', amount: '10.01', tax: [{ code: 'IE-23' }] })];
     const document = valid(makeCase({ lines }));

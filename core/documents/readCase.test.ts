@@ -6,6 +6,10 @@ import { readCase, writePath } from './readCase.ts';
 const withLine = (fields: Partial<Line>) => refusal(makeCase({ lines: [line(fields)] }));
 
 describe('documents that are refused, with the path of the fault', () => {
+  it('a word to a line that is not there', () => {
+    const explanations = [{ line: '9', code: 'meal', about: 'Above.', text: 'A guest came.' }];
+    expect(refusal(makeCase({ lines: [line()], claim: { explanations } }))).toContain('the claim has no line "9"');
+  });
   it('unknown keys and missing fields', () => {
     expect(refusal({ ...makeCase({ lines: [] }), extra: 1 })).toBe('extra: is not a known field');
     expect(refusal({ format: 'ebbet-case/1' })).toContain('postingDate: is missing');

@@ -229,7 +229,7 @@ export const views: View[] = [
     open: async (page) => {
       await page.goto('/plans');
       await page.getByRole('button', { name: 'New plan' }).click();
-      await page.getByLabel('For', { exact: true }).waitFor();
+      await page.getByLabel('For whom').waitFor();
     },
   },
   {

@@ -15,7 +15,7 @@ export function PayeeChoice({ value, onChange }: PayeeChoiceProps) {
   return (
     <label className="mt-2 block">
       <span className="mb-1 block font-medium">For</span>
-      <select className="select w-full" value={value} onChange={(e) => onChange(e.target.value)}>
+      <select className="select w-full" aria-label="For whom" value={value} onChange={(e) => onChange(e.target.value)}>
         {(data?.people ?? []).map((p) => (
           <option key={p.id} value={p.id}>
             {p.id === person?.id ? `${p.name} (yourself)` : p.name}

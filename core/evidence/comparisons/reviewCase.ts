@@ -85,7 +85,8 @@ export function previewCase(document: Case, evidence: Evidence): CasePreview {
   return {
     withLine(line) {
       const index = document.claim.lines.findIndex((l) => l.id === line.id);
-      const alone = { ...document, claim: { ...document.claim, lines: [line] } };
+      // what is said to other lines is no fault of this one
+      const alone = { ...document, claim: { ...document.claim, lines: [line], explanations: null } };
       const problem = checkCase(alone)[0];
       if (problem)
         return { ok: false, problem: { ...problem, path: ['claim', 'lines', index, ...problem.path.slice(3)] } };

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { drafts } from '../../api/drafts.ts';
 import { useSession } from '../../api/session.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
+import { Entry } from '../../parts/Entry.tsx';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
 
 /** Begins a claim from nothing: what it is for, and, of a trip, its days. */
@@ -33,10 +34,10 @@ export function BeginClaim({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="A new claim" onClose={onClose}>
       <form onSubmit={(e) => void begin(e)} noValidate>
-        <Field label="What it is for" value={purpose} onChange={setPurpose} />
+        <Entry label="What it is for" value={purpose} onChange={setPurpose} />
         <div className="grid grid-cols-2 gap-3">
-          <Field label="First day, of a trip" type="date" value={from} onChange={setFrom} />
-          <Field label="Last day" type="date" value={to} onChange={setTo} />
+          <Entry label="First day, of a trip" type="date" value={from} onChange={setFrom} />
+          <Entry label="Last day" type="date" value={to} onChange={setTo} />
         </div>
         <PayeeChoice value={payee || self} onChange={setPayee} />
         {problem && (
@@ -49,16 +50,3 @@ export function BeginClaim({ onClose }: { onClose: () => void }) {
     </Dialog>
   );
 }
-
-interface FieldProps {
-  label: string;
-  type?: 'text' | 'date';
-  value: string;
-  onChange: (value: string) => void;
-}
-const Field = ({ label, type = 'text', value, onChange }: FieldProps) => (
-  <label className="mt-2 block">
-    <span className="mb-1 block font-medium">{label}</span>
-    <input type={type} className="input w-full" value={value} onChange={(e) => onChange(e.target.value)} />
-  </label>
-);

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { useSession } from '../../api/session.ts';
 import { plans, useTemplates } from '../../api/plans.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
+import { Entry } from '../../parts/Entry.tsx';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
 
 /** Begins a plan: what for, of which kind, where and when; its kind says with which estimates. */
@@ -37,7 +38,7 @@ export function BeginPlan({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="A new plan" onClose={onClose}>
       <form onSubmit={(e) => void begin(e)} noValidate>
-        <Field label="What the trip is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
+        <Entry label="What the trip is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
         <label className="mt-2 block">
           <span className="mb-1 block font-medium">Kind of trip</span>
           <select className="select w-full" value={kind} onChange={(e) => set({ kind: e.target.value })}>
@@ -49,12 +50,12 @@ export function BeginPlan({ onClose }: { onClose: () => void }) {
           </select>
         </label>
         <div className="grid grid-cols-[6rem_1fr] gap-3">
-          <Field label="Country" placeholder="PT" value={typed.country} onChange={(country) => set({ country })} />
-          <Field label="City or place" value={typed.place} onChange={(place) => set({ place })} />
+          <Entry label="Country" placeholder="PT" value={typed.country} onChange={(country) => set({ country })} />
+          <Entry label="City or place" value={typed.place} onChange={(place) => set({ place })} />
         </div>
         <div className="grid grid-cols-2 gap-3">
-          <Field label="First day" type="date" value={typed.from} onChange={(from) => set({ from })} />
-          <Field label="Last day" type="date" value={typed.to} onChange={(to) => set({ to })} />
+          <Entry label="First day" type="date" value={typed.from} onChange={(from) => set({ from })} />
+          <Entry label="Last day" type="date" value={typed.to} onChange={(to) => set({ to })} />
         </div>
         <PayeeChoice value={typed.claimant || self} onChange={(claimant) => set({ claimant })} />
         {problem && (
@@ -73,23 +74,3 @@ function problemOf({ purpose, country, from, to }: { purpose: string; country: s
   if (!/^([a-z]{2})?$/i.test(country.trim())) return 'The country is two letters, such as PT.';
   return from && to && to < from ? 'The last day is before the first.' : null;
 }
-
-interface FieldProps {
-  label: string;
-  type?: 'text' | 'date';
-  placeholder?: string;
-  value: string;
-  onChange: (value: string) => void;
-}
-const Field = ({ label, type = 'text', placeholder, value, onChange }: FieldProps) => (
-  <label className="mt-2 block">
-    <span className="mb-1 block font-medium">{label}</span>
-    <input
-      type={type}
-      className="input w-full"
-      placeholder={placeholder}
-      value={value}
-      onChange={(e) => onChange(e.target.value)}
-    />
-  </label>
-);

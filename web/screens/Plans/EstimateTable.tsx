@@ -31,7 +31,11 @@ export function EstimateTable({ view, draft, written, onChanged }: EstimateTable
         <table aria-label="Estimates" className="lines w-full text-sm">
           <thead>
             <tr className="quiet text-left text-xs">
-              {written && <th className="w-8" />}
+              {written && (
+                <th className="w-8">
+                  <span className="sr-only">Choose</span>
+                </th>
+              )}
               <th className="w-10 px-2 py-1 font-normal">No.</th>
               <th className="w-44 px-2 font-normal">Category</th>
               <th className="px-2 font-normal">What</th>
@@ -40,7 +44,9 @@ export function EstimateTable({ view, draft, written, onChanged }: EstimateTable
               <th className="w-40 px-2 text-right font-normal">Price of one</th>
               <th className="w-36 px-2 text-right font-normal">Estimate</th>
               <th className="w-32 px-2 text-right font-normal">In {view.plan.currency}</th>
-              <th className="w-12" />
+              <th className="w-12">
+                <span className="sr-only">More</span>
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -2,7 +2,7 @@ import type { PlanAnswer } from '../../api/plans.ts';
 
 const WEIGHT = { stop: 'has to be put right', ask: 'will be asked about', note: '' } as const;
 const LABELS: Record<string, string> = {
-  country: 'Country',
+  country: 'Country of the trip',
   from: 'First day',
   to: 'Last day',
   count: 'Count of estimate',

@@ -1,8 +1,7 @@
 import { addDays, daysBetween } from '../../../core/numbers/isoDate.ts';
 import { useChart, sayCoding } from '../../api/chart.ts';
 import type { PlanAnswer } from '../../api/plans.ts';
-import { longerThan, problemOfCountry, problemOfPurpose } from '../../parts/cellProblems.ts';
-import { Cell } from '../../parts/Cell.tsx';
+import { TripCells } from '../../parts/TripCells.tsx';
 import { CodingFields } from '../Sheet/CodingFields.tsx';
 import type { PlanDraft } from './usePlanDraft.ts';
 
@@ -40,65 +39,9 @@ function Told({ view: { plan } }: { view: PlanAnswer }) {
 
 function Written({ view: { plan }, draft }: Omit<TripFieldsProps, 'written'>) {
   const chart = useChart().data;
-  const text = (field: 'country' | 'place') => (typed: string, done: (error: Error | null) => void) =>
-    draft.edit({ [field]: (field === 'country' ? typed.trim().toUpperCase() : typed.trim()) || null }, done);
   return (
     <div className="cells-open mt-1">
-      <div className="grid gap-x-3 sm:grid-cols-[minmax(0,1fr)_5rem_12rem_10rem_10rem]">
-        <Entry head="What it is for">
-          <Cell
-            label="What the trip is for"
-            row={-1}
-            column="purpose"
-            value={plan.purpose}
-            problemOf={problemOfPurpose('trip')}
-            onSave={(typed, done) => draft.edit({ purpose: typed.trim() }, done)}
-          />
-        </Entry>
-        <Entry head="Country">
-          <Cell
-            label="Country"
-            row={-1}
-            column="country"
-            value={plan.country ?? ''}
-            placeholder="PT"
-            problemOf={problemOfCountry}
-            onSave={text('country')}
-          />
-        </Entry>
-        <Entry head="City or place">
-          <Cell
-            label="City or place"
-            row={-1}
-            column="place"
-            value={plan.place ?? ''}
-            problemOf={longerThan(120)}
-            onSave={text('place')}
-          />
-        </Entry>
-        <Entry head="From">
-          <Cell
-            label="First day"
-            row={-1}
-            column="from"
-            type="date"
-            value={plan.from ?? ''}
-            problemOf={(typed) => (typed && plan.to && typed > plan.to ? 'It is after the last day.' : null)}
-            onSave={(typed, done) => draft.edit({ from: typed || null }, done)}
-          />
-        </Entry>
-        <Entry head="To">
-          <Cell
-            label="Last day"
-            row={-1}
-            column="to"
-            type="date"
-            value={plan.to ?? ''}
-            problemOf={(typed) => (typed && plan.from && typed < plan.from ? 'It is before the first day.' : null)}
-            onSave={(typed, done) => draft.edit({ to: typed || null }, done)}
-          />
-        </Entry>
-      </div>
+      <TripCells of="trip" said={plan} onSave={draft.edit} />
       <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2">
         <span id="field-coding" className="flex flex-wrap items-center gap-2">
           <span className="quiet text-xs">Coding</span>
@@ -116,13 +59,6 @@ function Written({ view: { plan }, draft }: Omit<TripFieldsProps, 'written'>) {
     </div>
   );
 }
-
-const Entry = ({ head, children }: { head: string; children: React.ReactNode }) => (
-  <div>
-    <span className="quiet px-1 text-xs">{head}</span>
-    {children}
-  </div>
-);
 
 const MOST_SHOWN = 45;
 const DAYS = new Intl.DateTimeFormat('en-GB', { day: 'numeric', weekday: 'short', timeZone: 'UTC' });

@@ -1,0 +1,91 @@
+import type { ReactNode } from 'react';
+import { Cell } from './Cell.tsx';
+import { longerThan, problemOfCountry, problemOfPurpose } from './cellProblems.ts';
+
+type Done = (error: Error | null) => void;
+
+/** A cell of a record's header under its name. */
+export const Named = ({ head, children }: { head: string; children: ReactNode }) => (
+  <div>
+    <span className="quiet block px-1 text-xs">{head}</span>
+    {children}
+  </div>
+);
+
+interface HeaderCellProps {
+  head: string;
+  label: string;
+  type?: 'text' | 'date';
+  value: string | null;
+  placeholder?: string;
+  problemOf: (typed: string) => string | null;
+  onSave: (typed: string, done: Done) => void;
+}
+export const HeaderCell = ({ head, value, ...cell }: HeaderCellProps) => (
+  <Named head={head}>
+    <Cell {...cell} row={-1} column={head} value={value ?? ''} />
+  </Named>
+);
+
+/** What a plan and a claim say of a trip. */
+export interface TripSaid {
+  purpose: string;
+  country: string | null;
+  place: string | null;
+  from: string | null;
+  to: string | null;
+}
+interface TripCellsProps {
+  of: 'trip' | 'claim';
+  said: TripSaid;
+  /** One field at a time, as it is left; an empty one is null, which the purpose is not. */
+  onSave: (set: Partial<TripSaid>, done: Done) => void;
+}
+
+/** What it is for, where and when, each saved as it is left. */
+export function TripCells({ of, said, onSave }: TripCellsProps) {
+  const { purpose, country, place, from, to } = said;
+  const day = (field: 'from' | 'to') => (typed: string, done: Done) => onSave({ [field]: typed || null }, done);
+  return (
+    <div className="grid gap-x-3 sm:grid-cols-[minmax(0,1fr)_5rem_12rem_10rem_10rem]">
+      <HeaderCell
+        head="What it is for"
+        label={`What the ${of} is for`}
+        value={purpose}
+        problemOf={problemOfPurpose(of)}
+        onSave={(typed, done) => onSave({ purpose: typed.trim() }, done)}
+      />
+      <HeaderCell
+        head="Country"
+        label={`Country of the ${of}`}
+        value={country}
+        placeholder="IE"
+        problemOf={problemOfCountry}
+        onSave={(typed, done) => onSave({ country: typed.trim().toUpperCase() || null }, done)}
+      />
+      <HeaderCell
+        head="City or place"
+        label={`Place of the ${of}`}
+        value={place}
+        problemOf={longerThan(120)}
+        onSave={(typed, done) => onSave({ place: typed.trim() || null }, done)}
+      />
+      <HeaderCell
+        head="From"
+        label="First day"
+        type="date"
+        value={from}
+        problemOf={(typed) => (typed && to && typed > to ? 'It is after the last day.' : null)}
+        onSave={day('from')}
+      />
+      <HeaderCell
+        head="To"
+        label="Last day"
+        type="date"
+        value={to}
+        problemOf={(typed) => (typed && from && typed < from ? 'It is before the first day.' : null)}
+        onSave={day('to')}
+      />
+    </div>
+  );
+}
