@@ -1,5 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { rebuildBook } from '../../records/book/sharedBook.ts';
+import { useOfBook } from '../../records/claims/usesOf.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { assessAgain } from './reassess.service.ts';
 
 /** What lines say of themselves by their category, and what is computed from it. */
 let api: TestApi;
@@ -112,6 +115,17 @@ describe('a journey', () => {
     const lines = [line({ ...car('500'), date: '2024-06-01' })];
     const answer = await wanjiru.post(`/drafts/${hers}/lines`, { revision: 1, lines });
     expect(shown(answer, '1')).toMatchObject({ amount: '210.00', journey: { before: '0' } });
+  });
+
+  it('follows its rate when that changes while the claim is in preparation', async () => {
+    await write(line({ journey: { vehicle: 'bicycle', distance: '100', unit: 'km' } }));
+    expect((await view()).document.lines[0].amount).toBe('11.00');
+    const rates = api.owner('mileage_rates').where({ id: 'cycle-eur' });
+    await rates.update({ rule: api.owner.raw(`jsonb_set(rule, '{tiers,0,rate}', '"0.30"')`) });
+    await rebuildBook(api.owner, 'IE');
+    await assessAgain(api.services, useOfBook('IE'));
+    const { document, findings } = await view();
+    expect([document.lines[0].amount, findings.filter((f: any) => f.code === 'computed-off')]).toEqual(['30.00', []]);
   });
 
   it('without a rate says so; and cannot be of a distance that is none', async () => {

@@ -9,8 +9,8 @@ import {
   assessClaim,
   keepAssessment,
   keptClaim,
+  preparedSubject,
   subjectAgain,
-  subjectFromRows,
   type KeptClaim,
 } from '../../records/claims/assessClaim.ts';
 import { selectUsers } from '../../records/claims/assessments.queries.ts';
@@ -50,7 +50,7 @@ function assessOne({ db, clock }: Pick<Context, 'db' | 'clock'>, number: string)
 async function assessedNow(trx: Db, { clock }: Pick<Context, 'clock'>, row: ClaimRow, kept: KeptClaim) {
   const date = await proposedPostingDate(trx, clock, row.entity_id);
   const subject = IN_PREPARATION.includes(row.state)
-    ? await subjectFromRows(trx, row, date)
+    ? await preparedSubject(trx, row, date)
     : await subjectAgain(trx, row, kept);
   try {
     return await assessClaim(trx, row, subject, date);

@@ -65,6 +65,12 @@ export async function subjectFromRows(db: Db, claim: ClaimRow, postingDate: stri
   return { claim: document, evidence: await readEvidence(db, key, receipts) };
 }
 
+/** A version in preparation with the amounts that are computed brought up to the book as it is. */
+export async function preparedSubject(trx: Db, row: ClaimRow, postingDate: string): Promise<Subject> {
+  const subject = await subjectFromRows(trx, row, postingDate);
+  return (await computeLines(trx, row, subject.claim)) ? subjectFromRows(trx, row, postingDate) : subject;
+}
+
 /** A submitted version as it was last assessed, with charges and duplicates as they are now. */
 export async function subjectAgain(db: Db, claim: ClaimRow, kept: Subject): Promise<Subject> {
   const evidence = await readEvidence(db, { claim_id: claim.id, version: claim.version }, kept.evidence.receipts);
@@ -186,9 +192,7 @@ function searchText({ claim, book }: Case): string {
 /** Assesses a version in preparation from its rows and keeps the result; the columns to save with it. */
 export async function assessRows(trx: Db, clock: Clock, row: ClaimRow, revision: number) {
   const date = await proposedPostingDate(trx, clock, row.entity_id);
-  let subject = await subjectFromRows(trx, row, date);
-  if (await computeLines(trx, row, subject.claim)) subject = await subjectFromRows(trx, row, date);
-  const assessed = await assessClaim(trx, row, subject, date);
+  const assessed = await assessClaim(trx, row, await preparedSubject(trx, row, date), date);
   const columns = await keepAssessment(trx, row, assessed, { clock, revision, onHold: row.hold_reason !== null });
   return { assessed, columns };
 }
