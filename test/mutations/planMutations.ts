@@ -51,6 +51,8 @@ export const PLAN_MUTATIONS: Mutation[] = [
     SUBMISSION,
   ),
   m('a word to another finding', 'core/workflow/wordsWanted.ts', ' && e.about === finding.says', '', 'core/workflow'),
+  m('a word to what is not said', `${CLAIMS}/drafts.service.ts`, 'if (!isSaid)', 'if (false)', FACTS),
+  m('a word that went stale', `${CLAIMS}/submission.service.ts`, 'holds.length === words.length', 'true', FACTS),
   m('an answer to somebody’s query', `${CLAIMS}/queries.queries.ts`, 'version: version - 1', 'version', REVIEW),
   m('an amount over a journey', `${CLAIMS}/lines.service.ts`, 'if (set.amount && isComputed)', 'if (false)', FACTS),
   m(

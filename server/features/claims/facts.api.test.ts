@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { rebuildBook } from '../../records/book/sharedBook.ts';
 import { useOfBook } from '../../records/claims/usesOf.ts';
+import { handIn } from '../../../test/fixtures/acts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { assessAgain } from './reassess.service.ts';
 
@@ -178,5 +179,34 @@ describe('a claim somebody prepares for another', () => {
     expect((await tomas.post('/drafts', { purpose: 'For Wanjirũ', claimant: 'P08' })).body.code).toBe('not-yours');
     expect((await hedda.get('/payees')).body.people.map((p: any) => p.id)).toContain('P05');
     expect((await tomas.get('/payees')).status).toBe(403);
+  });
+});
+
+describe('a word to a finding', () => {
+  it('is taken for what is said now alone, can be taken back, and does not go out when it is said no more', async () => {
+    const dear = await write(line({ category: 'supplies', amount: { amount: '90.00', currency: 'EUR' } }));
+    const asked = dear.body.findings.find((f: any) => f.severity === 'ask');
+    const say = async (text: string, more = {}) =>
+      tomas.put(`/drafts/${number}/explanations`, {
+        revision: await revision(),
+        line: asked.line,
+        code: asked.code,
+        about: asked.says,
+        text,
+        ...more,
+      });
+    for (const other of [{ about: 'Something else.' }, { line: null }, { code: 'old' }])
+      expect((await say('As agreed.', other)).body.code).toBe('finding-gone');
+    const said = async () => ((await view()).document.explanations ?? []).map((e: any) => e.text);
+    await say('As agreed.');
+    await say('As agreed with the lead.');
+    expect(await said()).toEqual(['As agreed with the lead.']);
+    await say('');
+    expect(await said()).toEqual([]);
+    await say('As agreed.');
+    await edit('1', { amount: { amount: '9.00', currency: 'EUR' } });
+    expect(await said()).toEqual(['As agreed.']);
+    expect((await handIn(tomas, number)).status).toBe(200);
+    expect(await said()).toEqual([]);
   });
 });

@@ -13,7 +13,12 @@ import { selectPolicyStatement } from '../../records/book/rules.queries.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { assessRows, type AssessedClaim } from '../../records/claims/assessClaim.ts';
 import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
-import { copyVersion, freezeVersion } from '../../records/claims/claims.queries.ts';
+import {
+  copyVersion,
+  freezeVersion,
+  replaceExplanations,
+  selectExplanations,
+} from '../../records/claims/claims.queries.ts';
 import { onlyClaim, useOfClaim } from '../../records/claims/usesOf.ts';
 import { selectPerson } from '../../records/people/people.queries.ts';
 import { sendQueries } from './queries.queries.ts';
@@ -41,11 +46,11 @@ export const resubmitClaim = (context: Context, actor: Actor, { accepted, ...see
 export type HandedIn = SeenClaim & { accepted?: string | undefined };
 
 async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: string): Promise<Outcome<void>> {
-  const { row, revision } = claim;
+  const { row } = claim;
   row.approver_id = await approverOf(trx, claim);
   const { timeZone } = await selectPeriods(trx, row.entity_id);
   row.submitted_on = today(context.clock, timeZone);
-  const { assessed, columns } = await assessRows(trx, context.clock, row, revision);
+  const { assessed, columns } = await assessWithoutStaleWords(context, trx, claim);
   if (assessed.document.claim.lines.length === 0) throw new Refused('no-lines', { claim: row.number });
   refuseStops(assessed);
   const { explanations } = assessed.document.claim;
@@ -71,6 +76,18 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: 
     about: sha256(canonical(frozen)),
     jobs: alikeAgain(assessed),
   };
+}
+
+/** Assesses what is handed in; words to what is no longer said of it do not go out with it. */
+async function assessWithoutStaleWords({ clock }: Context, trx: Db, { row, at, revision }: LockedClaim) {
+  const first = await assessRows(trx, clock, row, revision);
+  const words = await selectExplanations(trx, at);
+  const holds = words.filter((w) =>
+    first.assessed.assessment.findings.some((f) => f.code === w.code && f.line === w.line_id && f.says === w.about),
+  );
+  if (holds.length === words.length) return first;
+  await replaceExplanations(trx, at, holds);
+  return assessRows(trx, clock, row, revision);
 }
 
 /** What its makers can put right forbids handing a claim in; the budgets of grants and projects are finance's matter. */

@@ -10,6 +10,7 @@ import { ClaimActs } from './ClaimActs.tsx';
 import { ClaimLines } from './ClaimLines.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
 import { longerThan } from '../../parts/cellProblems.ts';
+import { ClaimFindings } from '../../parts/ClaimFindings.tsx';
 import { Cell } from '../../parts/Cell.tsx';
 import { HeaderFields } from './prepare/HeaderFields.tsx';
 import { PlanEstimates } from './prepare/PlanEstimates.tsx';
@@ -50,6 +51,11 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
       </div>
       <Reason view={view} />
       <Queries {...{ view, draft }} />
+      {!written && (
+        <div className="mt-3 rounded-box bg-base-100">
+          <ClaimFindings findings={view.findings} explanations={view.document.explanations} />
+        </div>
+      )}
       {!written && view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
       {written ? <PreparedLines {...{ view, draft, reload }} onChanged={show} /> : <ClaimLines view={view} />}
       {view.document.lines.length > 0 && (

@@ -3,6 +3,7 @@ import { Navigate, useParams } from 'react-router';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Tie } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { ClaimView } from '../../api/claims.ts';
+import { ClaimFindings } from '../../parts/ClaimFindings.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { usePreview } from '../../worker/usePreview.ts';
 import { kindsShown, matrixRows, nextLoose, type Cell } from './cells.ts';
@@ -44,6 +45,7 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
       <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
         <div className="flex min-h-0 min-w-0 flex-col border-r border-base-300">
           <section aria-label="Lines" className="min-h-0 flex-1 overflow-auto">
+            <ClaimFindings findings={shown.assessment.findings} explanations={view.document.claim.explanations} />
             <Matrix
               {...{ view, kinds, sheet, ...focus }}
               rows={visible}

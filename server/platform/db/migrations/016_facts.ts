@@ -1,8 +1,9 @@
 import type { Knex } from 'knex';
 
 /**
- * Where a trip went and what its claimant says of a claim; what a line is computed from besides a quantity: a journey, or the days of a stay; what was spent of a plan's
- * estimates; what its claimant says to findings, and answers to queries; and the statement that the policy was followed, which is accepted with it.
+ * Where a trip went and what its claimant says of a claim; what a line is computed from besides a quantity: a journey, or
+ * the days of a stay; what was spent of a plan's estimates; what its claimant says to findings, and answers to queries; and
+ * the statement that the policy was followed, which is accepted with it.
  */
 export async function up(knex: Knex): Promise<void> {
   await knex.raw(`
