@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Assessment } from '../core/documents/assessment.schema.ts';
+import type { AssessedPart, Assessment } from '../core/documents/assessment.schema.ts';
 import { parts, type Claim } from '../core/documents/case.schema.ts';
 import type { OwnBook, SharedBook } from '../core/documents/splitBook.ts';
 import { MARKS } from '../core/evidence/comparisons/stateWithMark.ts';
@@ -124,6 +124,7 @@ const header = z.object({
   place: z.string().nullable(),
   reference: z.string().nullable(),
   note: z.string().nullable(),
+  financeNote: z.string().nullable().describe('For finance alone; an approver is told null.'),
   submittedOn: date.nullable(),
   holdReason: z.string().nullable(),
   holdUntil: date.nullable(),
@@ -142,7 +143,13 @@ const query = z.object({
 });
 const may = z.array(act);
 
-const shownReceipt = z.object({ id: recordId, pages: z.array(page), reading: stored<Reading>('reading').nullable() });
+const shownTax = z.object({ rate: z.string().nullable(), base: figure.optional(), tax: figure.optional() });
+const shownReceipt = z.object({
+  id: recordId,
+  pages: z.array(page),
+  reading: stored<Reading>('reading').nullable(),
+  taxes: z.array(shownTax).describe('As its owner confirmed them, or as they were read.'),
+});
 const finding = z.object({
   code: z.string(),
   severity: z.enum(['stop', 'ask', 'note']),
@@ -180,6 +187,10 @@ const makers = {
     .describe('The plan it comes from, estimates beside what was spent.'),
   document: stored<Claim>('the claim of ebbet-case/1'),
   amounts: z.record(id, figure).describe('What each line is in the currency of the claim.'),
+  rebilled: z.record(id, figure).describe('What is charged on of lines that are.'),
+  parts: z
+    .record(id, z.array(stored<AssessedPart>('part of a line of ebbet-assessment/1')))
+    .describe('What taxes and shares come to, of lines that have some.'),
   settlement,
   findings: z.array(finding),
   queries: z.array(query),

@@ -15,6 +15,8 @@ const header = {
   reference: z.string().trim().max(60).nullable(),
   /** Words for whoever looks at the claim. */
   note: z.string().trim().max(2000).nullable(),
+  /** Words for finance alone: its approver does not see them. */
+  financeNote: z.string().trim().max(2000).nullable(),
   coding: parts.coding,
 };
 const ends = ({ tripFrom, tripTo }: { tripFrom?: string | null | undefined; tripTo?: string | null | undefined }) =>
@@ -51,6 +53,8 @@ const written = {
   /** The amount is then computed from it. */
   stay: parts.stay.nullable(),
   estimate: parts.id.nullable().describe('The estimate of the plan it is the actual cost of.'),
+  /** Kept and shown to finance; no part of what is paid. */
+  rebill: parts.rebill.nullable(),
 };
 const items = z.array(parts.item).max(40);
 export const lineSchema = z.strictObject({

@@ -5,6 +5,7 @@ import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecyc
 import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
 import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
+import { favouriteSchema, ownCodesAnswer, saveCodingSchema } from './codes.ts';
 import * as drafts from './drafts.ts';
 import * as gather from './gather.ts';
 import * as journals from './journals.ts';
@@ -77,6 +78,15 @@ export const ROUTES: readonly RouteContract[] = [
   route('get', '/openapi.json', 'anybody', 'This description.', null, { type: 'application/json' }),
   route('get', '/chart', 'signed in', 'Names and codes to choose from.', chartAnswer),
   route('get', '/payees', ['preparer'], 'For whom one may prepare plans and claims.', payeesAnswer),
+
+  route('get', '/own/codes', 'signed in', 'Codes as one uses them oneself.', ownCodesAnswer),
+  route('put', '/own/codes/favourites', 'signed in', 'Keeps a code first, or no longer.', ownCodesAnswer, {
+    body: favouriteSchema,
+  }),
+  route('post', '/own/codes/codings', 'signed in', 'Saves a coding under a name.', ownCodesAnswer, {
+    body: saveCodingSchema,
+  }),
+  route('delete', '/own/codes/codings/:id', 'signed in', 'Forgets a saved coding.', ownCodesAnswer),
 
   route('get', '/claims', FINANCE, 'A page of the queue.', claims.queueAnswer, { query: claims.listSchema }),
   route('get', '/claims/own', 'signed in', 'One’s own claims, and those to decide about.', claims.ownClaimsAnswer),

@@ -66,6 +66,8 @@ export const SETUP_ROWS = {
     active: z.boolean(),
   }),
   roles: z.strictObject({ person: id, role: z.enum(ROLES), entity: id.nullable() }),
+  /** Besides their own entity and currency: for whom a person may claim, and in what they may be paid there. */
+  'payee-terms': z.strictObject({ person: id, entity: id, currencies: z.array(currency).min(1).max(20) }),
   substitutes: z.strictObject({ person: id, substitute: id }),
   dimensions: z.strictObject({ id, name, position: z.number().int().min(0).max(99) }),
   'dimension-values': z.strictObject({
@@ -106,6 +108,10 @@ export const SETUP_ROWS = {
   'mileage-rates': z.strictObject({ id, rule: mileageRateSchema.omit({ from: true, to: true }) }),
   'allowance-rates': z.strictObject({ id, rule: allowanceRateSchema.omit({ from: true, to: true }) }),
   'plan-templates': z.strictObject({ id, rule: planTemplateSchema }),
+  'coding-presets': z.strictObject({
+    id,
+    rule: z.strictObject({ name, entity: id.nullish(), coding: parts.coding }),
+  }),
   'policy-statements': z.strictObject({ id, rule: z.strictObject({ text: z.string().trim().min(1).max(2000) }) }),
   routes: z.strictObject({ id, rule: z.record(z.string(), z.unknown()) }),
   rates: z.strictObject({ from: currency, to: currency, date, rate: positive, source: text }),

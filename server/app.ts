@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import type { Services } from './platform/context.ts';
 import { bookRoutes } from './features/book/book.routes.ts';
 import { cardRoutes } from './features/cards/cards.routes.ts';
+import { codeRoutes } from './features/codes/codes.routes.ts';
 import { claimRoutes } from './features/claims/claims.routes.ts';
 import { gatherRoutes } from './features/gather/gather.routes.ts';
 import { historyRoutes } from './features/history/history.routes.ts';
@@ -111,6 +112,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     sessionsRoutes(context),
     tokenRoutes(context),
     bookRoutes(context),
+    codeRoutes(context),
     claimRoutes(context),
     planRoutes(context),
     journalRoutes(context),

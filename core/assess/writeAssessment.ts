@@ -7,6 +7,7 @@ import type {
   Settlement,
   ShareRow,
 } from '../documents/assessment.schema.ts';
+import { rebillAmount } from '../figures/computed/rebillAmount.ts';
 import { fromMinor } from '../numbers/amount.ts';
 import type {
   Figure,
@@ -51,6 +52,7 @@ function writeLine(open: OpenCase, { line, claimAmount, ledgerAmount, parts }: L
     claimAmount: write(claimAmount, open.claimCurrency),
     ledgerAmount: write(ledgerAmount, open.ledgerCurrency),
     parts: parts.map((part) => writePart(open, part, line.currency)),
+    ...(line.rebill ? { rebilled: write(rebillAmount(claimAmount, line.rebill), open.claimCurrency) } : {}),
   };
 }
 

@@ -75,7 +75,14 @@ const finding = z.strictObject({
   estimate: id.optional(),
 });
 
-const line = z.strictObject({ id, claimAmount: figure, ledgerAmount: figure, parts: z.array(part) });
+const line = z.strictObject({
+  id,
+  claimAmount: figure,
+  ledgerAmount: figure,
+  parts: z.array(part),
+  /** What is charged on, of a line that is; in the currency of the claim. */
+  rebilled: figure.optional(),
+});
 
 export const assessmentSchema = z.strictObject({
   format: z.literal('ebbet-assessment/1'),

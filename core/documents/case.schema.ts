@@ -65,6 +65,8 @@ const receipt = z.strictObject({
 
 const attendees = z.strictObject({ count, names: z.array(text).max(1000).nullish() });
 const stay = z.array(stayDaySchema).min(1).max(400);
+/** To whom a cost is charged on, and with how many percent more. */
+const rebill = z.strictObject({ to: text, markup: notNegative.nullish() });
 const line = z.strictObject({
   id,
   date,
@@ -91,6 +93,7 @@ const line = z.strictObject({
   quantity: quantity.nullish(),
   journey: journeySchema.nullish(),
   stay: stay.nullish(),
+  rebill: rebill.nullish(),
   cut: cut.nullish(),
 });
 
@@ -247,6 +250,7 @@ export const parts = {
   fields,
   journey: journeySchema,
   stay,
+  rebill,
 };
 
 export type Case = z.infer<typeof caseSchema>;

@@ -181,6 +181,7 @@ function checkLine({ claim }: Case, entity: Entity, line: Line, path: (string | 
   checkAmount(line.amount, line.currency, [...path, 'amount'], report);
   if (line.receipt?.amount != null && line.receipt.currency != null)
     checkAmount(line.receipt.amount, line.receipt.currency, [...path, 'receipt', 'amount'], report);
+  if (line.rebill && line.personal) report([...path, 'rebill'], 'what is private is charged on to nobody');
   if (line.card != null && line.paidBy !== 'card') report([...path, 'card'], 'only a line paid by card has a card');
   if (entity.rateDate === 'submitted' && !claim.submittedOn)
     report(['claim', 'submittedOn'], "is missing: the entity's rates are those of that date");

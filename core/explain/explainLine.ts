@@ -9,6 +9,7 @@ import { fractionToDecimal } from '../numbers/decimal.ts';
 import { fraction, plus, ONE, times, type Fraction } from '../numbers/fraction.ts';
 import { splitWeights } from '../figures/split/splitWeights.ts';
 import { componentsOf } from '../figures/tax/taxEntry.ts';
+import { rebillAmount } from '../figures/computed/rebillAmount.ts';
 import { explainSource } from './explainComputed.ts';
 import type { ExplainedRate, Explanation } from './explain.types.ts';
 
@@ -29,6 +30,7 @@ export function explainLine(document: Case, lineId: string): Explanation[] | und
   return [
     ...[line, ...(line.items ?? [])].flatMap((source) => explainSource(open, line, source)),
     ...explainAmounts(open, line, figures),
+    ...explainRebill(open, line, figures),
     ...figures.parts.flatMap((part, index) => explainPart(open, figures, part, index)),
   ];
 }
@@ -55,6 +57,22 @@ function explainAmounts(open: OpenCase, line: Line, figures: LineFigures): Expla
       currency: to,
     };
   });
+}
+
+function explainRebill(open: OpenCase, line: Line, { claimAmount }: LineFigures): Explanation[] {
+  if (!line.rebill) return [];
+  const result = rebillAmount(claimAmount, line.rebill);
+  const currency = open.claimCurrency;
+  const amount = claimAmount === null ? 'not known' : fromMinor(claimAmount, currency);
+  const inputs = { amount, 'mark-up': `${line.rebill.markup ?? '0'} %`, to: line.rebill.to };
+  return [
+    {
+      ...{ figure: 'rebilled', line: line.id, item: null, share: null, rule: 'charged on' },
+      ...{ inputs, rates: [], formula: 'amount × (1 + mark-up)', exact: null },
+      result: result === null ? null : fromMinor(result, currency),
+      currency,
+    },
+  ];
 }
 
 function formulaOf(line: Line, to: string): string {

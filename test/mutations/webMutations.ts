@@ -10,7 +10,7 @@ const m = (rule: string, file: string, find: string, put: string): Mutation => (
 });
 
 const CELLS = 'web/screens/Sheet/cells.ts';
-const SPLIT = 'web/screens/Sheet/convertSplit.ts';
+const SPLIT = 'web/parts/convertSplit.ts';
 const BENCH = 'web/screens/Sheet/bench.ts';
 const FACTS = 'web/screens/Gather/facts.ts';
 const TYPED = 'web/parts/typed.ts';

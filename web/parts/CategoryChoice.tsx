@@ -1,5 +1,8 @@
 import type { Chart } from '../api/chart.ts';
+import { ownCodes, useOwnCodes } from '../api/codes.ts';
 import { CodeChoice } from './CodeChoice.tsx';
+import { failed } from './failed.ts';
+import { ownOrder } from './ownOrder.ts';
 
 interface CategoryChoiceProps {
   label: string;
@@ -14,6 +17,15 @@ export const categoriesOf = (chart: Chart | undefined): { id: string; name: stri
   (chart?.categories ?? []).map(({ id, name }) => ({ id, name: name ?? id }));
 
 /** A category, chosen by part of its name. */
-export const CategoryChoice = ({ chart, ...choice }: CategoryChoiceProps) => (
-  <CodeChoice {...choice} byName choices={categoriesOf(chart).map(({ id, name }) => ({ code: id, name }))} />
-);
+export function CategoryChoice({ chart, ...choice }: CategoryChoiceProps) {
+  const own = useOwnCodes().data;
+  const choices = categoriesOf(chart).map(({ id, name }) => ({ code: id, name }));
+  return (
+    <CodeChoice
+      {...choice}
+      byName
+      choices={ownOrder(choices, own, null)}
+      onKeep={(code, on) => void ownCodes.keep({ dimension: null, code, on }).catch(failed)}
+    />
+  );
+}

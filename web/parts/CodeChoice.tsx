@@ -1,5 +1,5 @@
 import { Command } from 'cmdk';
-import { ChevronDown } from 'lucide-react';
+import { ChevronDown, Star } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState, type KeyboardEvent } from 'react';
 
@@ -8,6 +8,8 @@ export interface Choosable {
   name: string;
   /** What else it can be found by, and is told of it. */
   hint?: string | undefined;
+  /** Why it comes before the others. */
+  first?: 'kept first' | 'recent' | undefined;
 }
 interface CodeChoiceProps {
   label: string;
@@ -18,6 +20,8 @@ interface CodeChoiceProps {
   autoFocus?: boolean;
   /** Shows the name of what is chosen rather than its code. */
   byName?: boolean;
+  /** Keeps a code before the others, or no longer; without it nobody is offered that. */
+  onKeep?: ((code: string, on: boolean) => void) | undefined;
   onChange: (code: string) => void;
 }
 
@@ -29,6 +33,7 @@ export function CodeChoice({
   none,
   autoFocus = false,
   byName = false,
+  onKeep,
   onChange,
 }: CodeChoiceProps) {
   // what was typed on the closed choice opens it and is looked for; null is closed
@@ -71,7 +76,7 @@ export function CodeChoice({
           collisionPadding={8}
           className="z-50 w-80 rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
         >
-          <Choices {...{ label, value, choices, none }} typed={typed ?? ''} onTake={take} />
+          <Choices {...{ label, value, choices, none, onKeep }} typed={typed ?? ''} onTake={take} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
@@ -89,17 +94,24 @@ function holdsAll(code: string, typed: string, words: string[] = []): number {
     : 0;
 }
 
-interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none'> {
+interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none' | 'onKeep'> {
   typed: string;
   onTake: (code: string) => void;
 }
 
 const ITEM = 'flex cursor-pointer items-baseline gap-2 px-3 py-1 data-[selected=true]:bg-base-200';
 
-function Choices({ label, value, choices, none, typed, onTake }: ChoicesProps) {
+function Choices({ label, value, choices, none, typed, onKeep, onTake }: ChoicesProps) {
   const [search, setSearch] = useState(typed);
+  const [at, setAt] = useState(value);
+  const keepAt = (event: KeyboardEvent) => {
+    const chosen = choices.find((c) => c.code === at);
+    if (!event.altKey || event.key.toLowerCase() !== 's' || !chosen || !onKeep) return;
+    event.preventDefault();
+    onKeep(chosen.code, chosen.first !== 'kept first');
+  };
   return (
-    <Command label={label} defaultValue={value} filter={holdsAll}>
+    <Command label={label} value={at} onValueChange={setAt} filter={holdsAll} onKeyDown={keepAt}>
       <Command.Input
         autoFocus
         value={search}
@@ -123,10 +135,36 @@ function Choices({ label, value, choices, none, typed, onTake }: ChoicesProps) {
           >
             <span className="font-mono">{c.code}</span>
             <span className="min-w-0 flex-1">{c.name}</span>
-            {c.hint && <span className="quiet text-xs">{c.hint}</span>}
+            <span className="quiet text-xs">{[c.first, c.hint].filter(Boolean).join(' · ')}</span>
+            {onKeep && <KeepFirst choice={c} onKeep={onKeep} />}
           </Command.Item>
         ))}
       </Command.List>
+      {onKeep && <p className="quiet border-t border-base-300 px-3 py-1 text-xs">Alt S keeps a code first</p>}
     </Command>
+  );
+}
+
+function KeepFirst({
+  choice: { code, first },
+  onKeep,
+}: {
+  choice: Choosable;
+  onKeep: (code: string, on: boolean) => void;
+}) {
+  const kept = first === 'kept first';
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      className="self-center"
+      aria-label={kept ? `Keep ${code} first no longer` : `Keep ${code} first`}
+      onClick={(event) => {
+        event.stopPropagation();
+        onKeep(code, !kept);
+      }}
+    >
+      <Star size={14} className={kept ? 'fill-current' : 'quiet'} />
+    </button>
   );
 }

@@ -30,10 +30,10 @@ export function editHeader(context: Context, actor: Actor, seen: SeenClaim, set:
     const facts = () => ({ fields: Object.keys(set) });
     return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, async (claims) => {
       const { row } = claims.get(seen.number)!;
-      const { tripFrom = row.trip_from, tripTo = row.trip_to, ...rest } = set;
+      const { tripFrom = row.trip_from, tripTo = row.trip_to, financeNote = row.finance_note, ...rest } = set;
       if (tripFrom && tripTo && tripTo < tripFrom)
         throw invalid({ path: ['set', 'tripTo'], message: 'is before the first day' });
-      const columns = { ...rest, trip_from: tripFrom, trip_to: tripTo };
+      const columns = { ...rest, trip_from: tripFrom, trip_to: tripTo, finance_note: financeNote };
       Object.assign(row, columns);
       await updateClaim(trx, row.id, { ...columns, coding: JSON.stringify(row.coding) });
     });

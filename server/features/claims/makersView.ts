@@ -29,7 +29,8 @@ export function approverView(sources: Sources) {
   const ledgerCurrency = assessed.book.entities[0]!.currency;
   const shown = shownTies(assessed.ties, []);
   const { ties } = summariseReview(assessed.result, shown, { currency, ledgerCurrency, onHold: false });
-  return { ...makersView(sources), findings: assessed.result.findings, ties };
+  const view = makersView(sources);
+  return { ...view, claim: { ...view.claim, financeNote: null }, findings: assessed.result.findings, ties };
 }
 
 function makersView({ around, assessed, receipts, may }: Sources) {
@@ -42,6 +43,10 @@ function makersView({ around, assessed, receipts, may }: Sources) {
     document: document.claim,
     plan: plan ? { number: plan.number, approvedOn: plan.approvedOn, estimates } : null,
     amounts: Object.fromEntries(result.lines.map((l) => [l.id, l.claimAmount])),
+    rebilled: Object.fromEntries(
+      result.lines.flatMap((l) => (l.rebilled === undefined ? [] : [[l.id, l.rebilled] as const])),
+    ),
+    parts: Object.fromEntries(result.lines.filter(isDivided).map((l) => [l.id, l.parts])),
     settlement: { ...settlementSum(document.claim, result), fromAdvances: fromAdvances(result, document.own) },
     queries: queries.filter((q) => q.sent) as never,
     receipts,
@@ -51,6 +56,10 @@ function makersView({ around, assessed, receipts, may }: Sources) {
     may,
   };
 }
+
+/** Whether there is more to say of a line than its amount: taxes, or shares. */
+const isDivided = ({ parts }: Assessment['lines'][number]): boolean =>
+  parts.some((p) => p.tax.length > 0 || p.shares.length > 1);
 
 const fromAdvances = ({ settlement }: Assessment, { advances }: OwnBook) =>
   settlement.advances.map(({ advance, advancePart, left }) => ({

@@ -45,7 +45,7 @@ const JOURNALS = `(select coalesce(jsonb_agg(jsonb_build_object('number', j.numb
 const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 'revision', c.revision, 'state', c.state, 'entity', c.entity_id,
     'entityName', e.name, 'claimant', p.name, 'claimantKind', p.kind, 'preparer', b.name, 'approver', a.name, 'clearedBy', r.name,
     'currency', c.currency, 'ledgerCurrency', e.currency, 'purpose', c.purpose, 'tripFrom', c.trip_from, 'tripTo', c.trip_to,
-    'country', c.country, 'place', c.place, 'reference', c.reference, 'note', c.note,
+    'country', c.country, 'place', c.place, 'reference', c.reference, 'note', c.note, 'financeNote', c.finance_note,
     'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdUntil', c.hold_until)`;
 
 /** A claim with what surrounds it; undefined when there is none of that number. */
@@ -69,6 +69,7 @@ export interface ShownReceipt {
   id: string;
   pages: ShownPage[];
   reading: Reading | null;
+  taxes: { rate: string | null; base: string | null; tax: string | null }[];
 }
 
 /** The receipts of a version's lines as they are looked at, by line id. */
@@ -78,7 +79,12 @@ export async function selectShownReceipts(db: Db, key: VersionKey): Promise<Reco
     .leftJoin('readings as g', 'g.sha256', 'r.sha256')
     .where({ 'l.claim_id': key.claim_id, 'l.version': key.version })
     .select('l.id as line', 'r.id', 'g.reading')
-    .select(db.raw(`${PAGES('r', 'g')} as pages`));
+    .select(db.raw(`${PAGES('r', 'g')} as pages`))
+    .select(
+      db.raw(
+        `coalesce(case when r.confirmed_at is not null then r.taxes else g.reading -> 'taxes' end, '[]') as taxes`,
+      ),
+    );
   return Object.fromEntries(rows.map(({ line, id, ...rest }) => [line, { id: String(id), ...rest }]));
 }
 

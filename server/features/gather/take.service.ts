@@ -15,7 +15,7 @@ import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import type { ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
-import { countryOfTaxNumber, proposeTaxes, type ShownTax } from './proposeTaxes.ts';
+import { countryOfTaxNumber, proposeTaxes, type ShownTax } from '../../../core/evidence/matching/proposeTaxes.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 
 /** Puts receipts and charges on a claim in preparation as lines, or begins a claim with them; the number of the claim. */

@@ -77,6 +77,11 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
     person: 'person_id',
     entity: 'entity_id',
   }),
+  'payee-terms': describe('payee-terms', 'payee_terms', ['person', 'entity'], 'dated', NOTHING, {
+    person: 'person_id',
+    entity: 'entity_id',
+    currencies: json('currencies'),
+  }),
   substitutes: describe('substitutes', 'substitutes', ['person'], 'dated', NOTHING, {
     person: 'person_id',
     substitute: 'substitute_id',
@@ -97,6 +102,7 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
   'mileage-rates': describe('mileage-rates', 'mileage_rates', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
   'allowance-rates': describe('allowance-rates', 'allowance_rates', ['id'], 'dated', ALL_BOOKS, { rule: json('rule') }),
   'plan-templates': describe('plan-templates', 'plan_templates', ['id'], 'dated', NOTHING, { rule: json('rule') }),
+  'coding-presets': describe('coding-presets', 'coding_presets', ['id'], 'dated', NOTHING, { rule: json('rule') }),
   'policy-statements': describe('policy-statements', 'policy_statements', ['id'], 'dated', NOTHING, {
     rule: json('rule'),
   }),

@@ -13,6 +13,7 @@ const RATE_DAYS = 7;
 const NAMES: Partial<Record<SetupKind, readonly string[]>> = {
   people: ['id'],
   roles: ['person'],
+  'payee-terms': ['person'],
   substitutes: ['person', 'substitute'],
   cards: ['holder'],
   'dimension-values': ['owner'],

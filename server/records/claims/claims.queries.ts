@@ -22,6 +22,7 @@ export interface ClaimRow {
   place: string | null;
   reference: string | null;
   note: string | null;
+  finance_note: string | null;
   begun_on: string;
   submitted_on: string | null;
   coding: Coding;
@@ -59,6 +60,7 @@ export interface LineRow {
   estimate: string | null;
   journey: Line['journey'];
   stay: Line['stay'];
+  rebill: Line['rebill'];
 }
 export interface ItemRow {
   line_id: string;
@@ -139,7 +141,7 @@ export async function insertClaim(trx: Db, claim: NewClaim): Promise<ClaimRow> {
 const COPIED = {
   lines: `id, position, date, category, nights, attendees, fields, paid_by, card, amount, currency, country, merchant, description,
     personal, rate_kind, rate_value, settled_amount, settled_currency, receipt_id, charge_id, before_pair, coding, split_by,
-    quantity, estimate, journey, stay`,
+    quantity, estimate, journey, stay, rebill`,
   items: 'line_id, id, position, category, amount, description, personal, coding, split_by, quantity',
   tax_entries: 'line_id, item_id, position, code, gross, tax',
   shares: 'line_id, item_id, position, coding, value',

@@ -32,6 +32,7 @@ export function lineRecord(line: Line): LineRecord {
       fields: line.fields ?? {},
       journey: line.journey ?? null,
       stay: line.stay ?? null,
+      rebill: line.rebill ?? null,
     },
     items: (line.items ?? []).map((item) => ({
       id: item.id,

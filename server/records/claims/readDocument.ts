@@ -89,6 +89,7 @@ function writeLine(row: LineRow, parts: Parts, receipt: ReceiptRow | undefined):
     estimate: row.estimate,
     journey: row.journey,
     stay: row.stay,
+    ...(row.rebill ? { rebill: row.rebill } : {}),
     rate: writeRate(row),
     receipt: receipt ? writeReceipt(receipt) : null,
     coding: row.coding,

@@ -7,7 +7,7 @@ import { Cell } from '../../parts/Cell.tsx';
 import { ExplainedSteps } from '../../parts/ExplainedSteps.tsx';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 import { readMoney } from '../../parts/readMoney.ts';
-import { CodingFields } from '../Sheet/CodingFields.tsx';
+import { CodingFields } from '../../parts/CodingFields.tsx';
 import type { PlanDraft } from './usePlanDraft.ts';
 
 interface EstimateRowProps {

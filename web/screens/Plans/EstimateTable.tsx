@@ -4,7 +4,7 @@ import { useChart } from '../../api/chart.ts';
 import { plans, type PlanAnswer } from '../../api/plans.ts';
 import { CategoryChoice } from '../../parts/CategoryChoice.tsx';
 import { failed } from '../../parts/failed.ts';
-import { CodingFields } from '../Sheet/CodingFields.tsx';
+import { CodingFields } from '../../parts/CodingFields.tsx';
 import { EstimateRow } from './EstimateRow.tsx';
 import type { PlanDraft } from './usePlanDraft.ts';
 

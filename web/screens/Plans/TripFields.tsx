@@ -2,7 +2,7 @@ import { addDays, daysBetween } from '../../../core/numbers/isoDate.ts';
 import { useChart, sayCoding } from '../../api/chart.ts';
 import type { PlanAnswer } from '../../api/plans.ts';
 import { TripCells } from '../../parts/TripCells.tsx';
-import { CodingFields } from '../Sheet/CodingFields.tsx';
+import { CodingFields } from '../../parts/CodingFields.tsx';
 import type { PlanDraft } from './usePlanDraft.ts';
 
 interface TripFieldsProps {

@@ -1,6 +1,6 @@
 import { mergeCoding } from '../../../core/figures/coding/mergeCoding.ts';
 import { holdsOn } from '../../../core/numbers/isoDate.ts';
-import { CodingFields } from './CodingFields.tsx';
+import { CodingFields } from '../../parts/CodingFields.tsx';
 import type { BenchProps } from './bench.types.ts';
 
 /** Coding and category of a line or item. A code's owner is named, so that it is plain whom to ask. */

@@ -1,6 +1,7 @@
-import type { Item, Line, Split } from '../../../core/documents/case.schema.ts';
+import type { Item, Line } from '../../../core/documents/case.schema.ts';
 import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { ClaimActs, ClaimAnswer, ClaimView, CorrectionSet, JournalPreview } from '../../api/claims.ts';
+import { HALVES } from '../../parts/convertSplit.ts';
 
 export type BenchKind = 'split' | 'coding' | 'tax' | 'items';
 /** What is being edited under a line: nothing, or a set of changes to the line or one of its items. */
@@ -52,14 +53,6 @@ export function openedBench(view: ClaimView, line: string, kind: BenchKind): Ben
   const set = setOf(partOf(view, { line, item }), kind);
   return { line, item, kind, set: set.split === null ? { split: HALVES } : set };
 }
-
-const HALVES: Split = {
-  by: 'percent',
-  shares: [
-    { coding: {}, value: '50' },
-    { coding: {}, value: 'rest' },
-  ],
-};
 
 /** The line as it would be with a bench's changes. */
 export function lineWith(view: ClaimView, { line: id, item: itemId, set }: Bench): Line {

@@ -2,7 +2,8 @@ import type { MakerView } from '../../../api/claims.ts';
 import { useChart } from '../../../api/chart.ts';
 import { longerThan } from '../../../parts/cellProblems.ts';
 import { HeaderCell, Named, TripCells, type TripSaid } from '../../../parts/TripCells.tsx';
-import { CodingFields } from '../../Sheet/CodingFields.tsx';
+import { CodingFields } from '../../../parts/CodingFields.tsx';
+import { SavedCodings } from '../../../parts/SavedCodings.tsx';
 import type { Draft } from './useDraft.ts';
 
 interface HeaderFieldsProps {
@@ -37,14 +38,21 @@ export function HeaderFields({ view, draft }: HeaderFieldsProps) {
           onSave={(typed, done) => draft.editHeader({ note: typed.trim() || null }, done)}
         />
         <Named head="Coding, where a line has none">
-          <CodingFields
-            chart={chart}
-            date={tripFrom ?? new Date().toISOString().slice(0, 10)}
-            coding={view.document.coding ?? {}}
-            inherited={{}}
-            label="the claim"
-            onChange={(coding) => draft.editHeader({ coding })}
-          />
+          <span className="flex flex-wrap items-center gap-1">
+            <CodingFields
+              chart={chart}
+              date={tripFrom ?? new Date().toISOString().slice(0, 10)}
+              coding={view.document.coding ?? {}}
+              inherited={{}}
+              label="the claim"
+              onChange={(coding) => draft.editHeader({ coding })}
+            />
+            <SavedCodings
+              label="the claim"
+              coding={view.document.coding ?? {}}
+              onTake={(saved) => draft.editHeader({ coding: saved.coding })}
+            />
+          </span>
         </Named>
       </div>
     </div>

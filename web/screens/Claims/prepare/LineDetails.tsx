@@ -3,28 +3,30 @@ import { gather } from '../../../api/gather.ts';
 import { readTyped } from '../../../parts/typed.ts';
 import { problemOfCountry } from '../../../parts/cellProblems.ts';
 import { LineReceipt } from '../LineReceipt.tsx';
-import { CodingFields } from '../../Sheet/CodingFields.tsx';
+import { CodingFields } from '../../../parts/CodingFields.tsx';
+import { SavedCodings } from '../../../parts/SavedCodings.tsx';
 import { DraftItems } from './DraftItems.tsx';
 import { Cell } from '../../../parts/Cell.tsx';
 import { isComputed } from './fieldsAsked.ts';
 import { LineFields } from './LineFields.tsx';
 import type { LineRowProps } from './lineRow.types.ts';
 import { newLineOf } from './newLineOf.ts';
+import { PartBench, type PartKind } from './PartBench.tsx';
 
 /** Everything of a line that has no column: country, quantity, coding, items, its receipt, and what can be done with it. */
 export function LineDetails(props: LineRowProps) {
   const { view, line } = props;
-  const [items, setItems] = useState(false);
+  const [open, setOpen] = useState<'items' | PartKind | null>(null);
   const receipt = view.receipts[line.id];
   return (
     <div className={receipt ? 'grid gap-4 lg:grid-cols-[minmax(0,1fr)_24rem]' : ''}>
       <div>
         <Facts {...props} />
-        {items ? (
-          <Items {...props} onClose={() => setItems(false)} />
-        ) : (
-          <Acts {...props} onItems={() => setItems(true)} />
+        {open === 'items' && <Items {...props} onClose={() => setOpen(null)} />}
+        {(open === 'tax' || open === 'split') && (
+          <PartBench key={open} {...props} kind={open} onClose={() => setOpen(null)} />
         )}
+        {open !== 'items' && <Acts {...props} onOpen={setOpen} />}
       </div>
       {receipt && (
         <div className="flex h-80">
@@ -63,7 +65,7 @@ function Facts({ view, line, row, draft, chart }: LineRowProps) {
       {!line.personal && (
         <>
           <dt className="quiet">Coding</dt>
-          <dd>
+          <dd className="flex flex-wrap items-center gap-1">
             <CodingFields
               chart={chart}
               date={line.date}
@@ -71,6 +73,15 @@ function Facts({ view, line, row, draft, chart }: LineRowProps) {
               inherited={view.document.coding ?? {}}
               label={`line ${line.id}`}
               onChange={(next) => draft.editLine(line.id, { coding: next })}
+            />
+            <SavedCodings
+              label={`line ${line.id}`}
+              coding={coding}
+              split={line.split ?? null}
+              splits={!line.items?.length}
+              onTake={(saved) =>
+                draft.editLine(line.id, { coding: saved.coding, ...(saved.split ? { split: saved.split } : {}) })
+              }
             />
           </dd>
         </>
@@ -102,8 +113,8 @@ function QuantityCell({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 
   );
 }
 
-function Acts(props: LineRowProps & { onItems: () => void }) {
-  const { view, line, draft, onRemove, onItems, onFail } = props;
+function Acts(props: LineRowProps & { onOpen: (what: 'items' | PartKind) => void }) {
+  const { view, line, draft, onRemove, onOpen, onFail } = props;
   const ids = view.document.lines.map((l) => l.id);
   const at = ids.indexOf(line.id);
   const move = (by: number) => draft.order(ids.toSpliced(at, 1).toSpliced(at + by, 0, line.id));
@@ -112,7 +123,9 @@ function Acts(props: LineRowProps & { onItems: () => void }) {
       .unpair({ [view.claim.number]: view.claim.revision }, [{ claim: view.claim.number, line: line.id }], what)
       .then(() => onFail(null), onFail);
   const acts: [string, () => void, boolean][] = [
-    [line.items?.length ? 'Items' : 'Break into items', onItems, !line.personal],
+    [line.tax?.length ? `Tax (${line.tax.length})` : 'Tax', () => onOpen('tax'), !line.personal],
+    [line.split ? `Split (${line.split.shares.length} shares)` : 'Split', () => onOpen('split'), !line.personal],
+    [line.items?.length ? 'Items' : 'Break into items', () => onOpen('items'), !line.personal],
     ['Duplicate', () => draft.write([newLineOf(line)]), !line.personal],
     ['Up', () => move(-1), at > 0],
     ['Down', () => move(1), at < ids.length - 1],

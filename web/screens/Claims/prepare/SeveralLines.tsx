@@ -5,7 +5,8 @@ import type { MakerView } from '../../../api/claims.ts';
 import type { LineSet } from '../../../api/drafts.ts';
 import { CategoryChoice } from '../../../parts/CategoryChoice.tsx';
 import { toast } from '../../../parts/toast.tsx';
-import { CodingFields } from '../../Sheet/CodingFields.tsx';
+import { CodingFields } from '../../../parts/CodingFields.tsx';
+import { SavedCodings } from '../../../parts/SavedCodings.tsx';
 import type { Draft } from './useDraft.ts';
 
 interface SeveralLinesProps {
@@ -65,6 +66,7 @@ export function SeveralLines({ view, ids, draft, onFail, onClose }: SeveralLines
         label="the chosen lines"
         onChange={setCodes}
       />
+      <SavedCodings label="the chosen lines" coding={codes} onTake={(saved) => setCodes(saved.coding)} />
       <span className="ml-auto flex gap-2">
         <button type="button" className="btn btn-primary btn-sm" disabled={nothing} onClick={apply}>
           Change {ids.length === 1 ? 'it' : `all ${ids.length}`}

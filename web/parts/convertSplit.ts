@@ -1,4 +1,13 @@
-import type { Split } from '../../../core/documents/case.schema.ts';
+import type { Split } from '../../core/documents/case.schema.ts';
+
+/** What a split begins with. */
+export const HALVES: Split = {
+  by: 'percent',
+  shares: [
+    { coding: {}, value: '50' },
+    { coding: {}, value: 'rest' },
+  ],
+};
 
 /**
  * The same shares divided another way, starting from what they came to: amounts become the shares' gross amounts, the

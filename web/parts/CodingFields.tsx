@@ -1,7 +1,10 @@
-import type { Coding } from '../../../core/documents/case.schema.ts';
-import { holdsOn } from '../../../core/numbers/isoDate.ts';
-import type { Chart } from '../../api/chart.ts';
-import { CodeChoice, type Choosable } from '../../parts/CodeChoice.tsx';
+import type { Coding } from '../../core/documents/case.schema.ts';
+import { holdsOn } from '../../core/numbers/isoDate.ts';
+import type { Chart } from '../api/chart.ts';
+import { ownCodes, useOwnCodes } from '../api/codes.ts';
+import { CodeChoice, type Choosable } from './CodeChoice.tsx';
+import { failed } from './failed.ts';
+import { ownOrder } from './ownOrder.ts';
 
 interface CodingFieldsProps {
   chart: Chart | undefined;
@@ -17,6 +20,7 @@ interface CodingFieldsProps {
 /** One choice a dimension among the codes valid on the date; empty takes what the level above says. */
 export function CodingFields(props: CodingFieldsProps) {
   const { chart, date, coding, inherited, label, autoFocus = false, onChange } = props;
+  const own = useOwnCodes().data;
   const change = (dimension: string, code: string) => {
     const { [dimension]: _, ...rest } = coding;
     onChange(code ? { ...rest, [dimension]: code } : rest);
@@ -29,7 +33,8 @@ export function CodingFields(props: CodingFieldsProps) {
           label={`${dimension.name} of ${label}`}
           value={coding[dimension.id] ?? ''}
           none={inherited[dimension.id] ?? `no ${dimension.name.toLowerCase()}`}
-          choices={codesOf(chart, dimension.id, date, coding[dimension.id])}
+          choices={ownOrder(codesOf(chart, dimension.id, date, coding[dimension.id]), own, dimension.id)}
+          onKeep={(code, on) => void ownCodes.keep({ dimension: dimension.id, code, on }).catch(failed)}
           autoFocus={autoFocus && i === 0}
           onChange={(code) => change(dimension.id, code)}
         />

@@ -1,8 +1,8 @@
 import { scaleLinear } from 'd3-scale';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import type { ShareRow } from '../../../core/documents/assessment.schema.ts';
-import type { Split } from '../../../core/documents/case.schema.ts';
-import { toMinor } from '../../../core/numbers/amount.ts';
+import type { ShareRow } from '../../core/documents/assessment.schema.ts';
+import type { Split } from '../../core/documents/case.schema.ts';
+import { toMinor } from '../../core/numbers/amount.ts';
 import { moveCut } from './convertSplit.ts';
 
 const FILLS = ['var(--sea-3)', 'var(--sea-1)', 'var(--sea-4)', 'var(--sea-2)'];
