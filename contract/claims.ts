@@ -112,6 +112,7 @@ const header = z.object({
   entity: id,
   entityName: z.string(),
   claimant: z.string(),
+  claimantId: id,
   claimantKind: z.enum(['employee', 'contractor']),
   preparer: z.string(),
   approver: z.string().nullable(),
@@ -148,6 +149,8 @@ const shownReceipt = z.object({
   id: recordId,
   pages: z.array(page),
   reading: stored<Reading>('reading').nullable(),
+  state: z.enum(['waiting', 'read', 'failed']),
+  total: z.object({ amount: figure, currency: z.string().nullable() }).describe('As confirmed, or as read.'),
   taxes: z.array(shownTax).describe('As its owner confirmed them, or as they were read.'),
 });
 const finding = z.object({

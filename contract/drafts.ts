@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { parts } from '../core/documents/case.schema.ts';
-import { date, id, revision, words } from './primitives.ts';
+import { RECURRENCES } from '../core/numbers/recurrence.ts';
+import { date, id, recordId, revision, words } from './primitives.ts';
 
 /** A claim in preparation: its header and its lines as people write them. */
 const purpose = z.string().trim().min(1, 'Say what the claim is for.').max(200);
@@ -24,11 +25,34 @@ const ends = ({ tripFrom, tripTo }: { tripFrom?: string | null | undefined; trip
 const ENDS = { path: ['tripTo'], message: 'is before the first day' };
 
 export const beginSchema = z
-  .strictObject({ ...header, claimant: parts.id.describe('Whose it is, when somebody else prepares it.') })
+  .strictObject({
+    ...header,
+    claimant: parts.id.describe('Whose it is, when somebody else prepares it.'),
+    entity: parts.id.describe('For which entity, when they may claim from several.'),
+    currency: parts.currency.describe('In which of the currencies they may be paid there.'),
+    copyOf: parts.id.describe('A claim of theirs whose lines are written again.'),
+  })
   .partial()
   .required({ purpose: true })
   .refine(ends, ENDS);
-export const headerSchema = z.strictObject({ revision, set: z.strictObject(header).partial().refine(ends, ENDS) });
+export const headerSchema = z.strictObject({
+  revision,
+  set: z
+    .strictObject({ ...header, currency: parts.currency })
+    .partial()
+    .refine(ends, ENDS),
+});
+export const beginningsQuery = z.strictObject({ claimant: parts.id.optional() });
+/** With what a claim of a person can be begun. */
+export const beginningsAnswer = z.object({
+  payable: z
+    .array(z.object({ entity: id, name: z.string(), currencies: z.array(z.string()) }))
+    .describe('Entities they may claim from, their own first, with the currencies they may be paid in there.'),
+  plans: z
+    .array(z.object({ number: id, revision: z.number(), purpose: z.string() }))
+    .describe('Approved, not yet claimed.'),
+  claims: z.array(z.object({ number: id, purpose: z.string() })).describe('The newest, to be copied.'),
+});
 
 /** What can be written on a line. Amount and date of a card's charge are the bank's, and its line is paid by card. */
 const written = {
@@ -89,6 +113,37 @@ export const explainSchema = z.strictObject({
   about: z.string().min(1).max(10_000),
   text: z.string().trim().max(1000),
 });
+export const putReceiptSchema = z.strictObject({ revision, receipt: recordId });
+const part = z.strictObject({
+  amount: parts.amount,
+  category: parts.id.nullable(),
+  description: z.string().trim().max(300).nullable(),
+});
+export const divideLineSchema = z.strictObject({
+  revision,
+  parts: z.array(part).min(2, 'has fewer than two parts').max(40),
+});
+export const repeatSchema = z.strictObject({
+  revision,
+  every: z.enum(RECURRENCES),
+  until: date.nullable().describe('The last day on which it may come again; null: for good.'),
+});
+export const dealRecurringSchema = z.strictObject({
+  revision,
+  on: date.describe('The day it is due.'),
+  take: z.boolean().describe('true: a line is written; false: this time is passed over.'),
+});
+export const recurringAnswer = z.object({
+  lines: z.array(
+    z.object({
+      id: recordId,
+      every: z.enum(RECURRENCES),
+      until: date.nullable(),
+      line: newLine,
+      due: z.array(date).describe('The days on which it is due and that were not dealt with, the first first.'),
+    }),
+  ),
+});
 export const submitSchema = z.strictObject({
   revision,
   accepted: z
@@ -100,7 +155,12 @@ export const submitSchema = z.strictObject({
 export const answerSchema = z.strictObject({ revision, text: words });
 export const begunAnswer = z.object({ number: id });
 
+export type Beginnings = z.infer<typeof beginningsAnswer>;
 export type BeginDraft = z.infer<typeof beginSchema>;
+export type DivideLine = Omit<z.infer<typeof divideLineSchema>, 'revision'>;
+export type Repeat = Omit<z.infer<typeof repeatSchema>, 'revision'>;
+export type DealRecurring = Omit<z.infer<typeof dealRecurringSchema>, 'revision'>;
+export type RecurringLines = z.infer<typeof recurringAnswer>;
 export type HeaderEdit = z.infer<typeof headerSchema>;
 export type LinesEdit = Omit<z.infer<typeof linesSchema>, 'revision'>;
 export type Explain = Omit<z.infer<typeof explainSchema>, 'revision'>;

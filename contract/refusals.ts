@@ -24,6 +24,7 @@ export const REFUSALS = {
   'own-record': [403, 'This {what} is your own, or made by you. Somebody else has to decide about it.'],
   'kept-apart': [403, 'You alone cleared this {what}, so somebody else has to post it.'],
   'not-yours': [403, 'Only the {needs} of this {what} can do that.'],
+  'not-payable-there': [422, '{person} is not paid by {entity} in {currency}. Choose another entity or currency.'],
   'not-found': [404, 'There is no {what} here, or it is not yours to see.'],
   stale: [409, 'The {what} was changed while you worked. What changed is listed; what you typed is kept.'],
   'wrong-state': [409, 'The {what} {name} is {state}, so this cannot be done. It has to be {needs}.'],
@@ -39,6 +40,13 @@ export const REFUSALS = {
   'row-refers': [422, 'The row for {key} names something that is not there ({to}). Add that first.'],
   'row-impossible': [422, 'The row for {key} cannot be: it ends before it begins, or a value is out of bounds.'],
   'has-stops': [422, 'The claim cannot go on: {first}'],
+  'not-divisible': [422, 'Line {line} has items, or is private. What has neither can be divided over lines.'],
+  'parts-differ': [
+    422,
+    'A card paid line {line}, so its parts have to come to its amount, in the currency of the charge.',
+  ],
+  'not-repeatable': [422, 'Line {line} came from a card, or is private. Only what is typed can come again.'],
+  'recurring-dealt': [409, 'What was due on {on} is dealt with already. Look at what is due now.'],
   'word-wanted': [422, 'Say why first: {first}'],
   'finding-gone': [409, 'This is no longer said of the claim. Load it again and look at what is said now.'],
   'statement-wanted': [

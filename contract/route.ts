@@ -1,6 +1,9 @@
 import type { z } from 'zod';
 import type { ActRule, Lifecycle, Role } from '../core/workflow/lifecycle.types.ts';
 
+/** Who gathers receipts and charges. */
+export const GATHERERS: readonly Role[] = ['claimant', 'preparer'];
+
 /** Everybody, whoever signed in or acts by a token, only a person who signed in, or who holds one of some roles. */
 export type Who = 'anybody' | 'signed in' | 'in person' | readonly Role[];
 

@@ -7,17 +7,16 @@ import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
 import { favouriteSchema, ownCodesAnswer, saveCodingSchema } from './codes.ts';
 import * as drafts from './drafts.ts';
+import { DRAFT_ROUTES } from './draftRoutes.ts';
 import * as gather from './gather.ts';
 import * as journals from './journals.ts';
 import * as periods from './periods.ts';
 import { PLAN_ROUTES } from './planRoutes.ts';
 import { nothing } from './primitives.ts';
-import { route, whoMay, type RouteContract } from './route.ts';
+import { GATHERERS, route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
 import * as setup from './setup.ts';
 import * as statements from './statements.ts';
-
-const GATHERERS: readonly Role[] = ['claimant', 'preparer'];
 
 /** An act on a claim, named as in the lifecycle; it answers with the claim as it is afterwards. */
 const act = (name: ClaimAct, body: z.ZodType): RouteContract =>
@@ -29,10 +28,6 @@ const act = (name: ClaimAct, body: z.ZodType): RouteContract =>
     claims.claimAnswer,
     { body },
   );
-
-/** An act on a claim in preparation; it answers with the claim as it is afterwards. */
-const draft = (method: 'put' | 'post', path: string, name: ClaimAct, says: string, body: z.ZodType): RouteContract =>
-  route(method, path, whoMay(claimLifecycle, name), says, claims.claimAnswer, { body });
 
 /** Every address under /api. */
 export const ROUTES: readonly RouteContract[] = [
@@ -133,31 +128,7 @@ export const ROUTES: readonly RouteContract[] = [
   }),
 
   ...PLAN_ROUTES,
-  route('post', '/drafts', whoMay(claimLifecycle, 'begin'), 'Begins a claim.', drafts.begunAnswer, {
-    body: drafts.beginSchema,
-    status: 201,
-  }),
-  draft('put', '/drafts/:number', 'edit', 'Changes the header of a claim in preparation.', drafts.headerSchema),
-  draft('post', '/drafts/:number/lines', 'write', 'Writes lines.', drafts.newLinesSchema),
-  draft('put', '/drafts/:number/lines', 'edit', 'Changes several lines alike.', drafts.linesSchema),
-  draft('put', '/drafts/:number/queries/:query', 'edit', 'Answers a query of a returned claim.', drafts.answerSchema),
-  draft('put', '/drafts/:number/explanations', 'edit', 'Says why to a finding.', drafts.explainSchema),
-  draft('put', '/drafts/:number/order', 'edit', 'Puts the lines in another order.', drafts.orderSchema),
-  route('post', '/drafts/lines', GATHERERS, 'Makes lines of receipts and charges.', gather.takenAnswer, {
-    body: gather.takeSchema,
-    status: 201,
-  }),
-  draft('put', '/drafts/:number/lines/:line', 'edit', 'Changes a line in preparation.', drafts.lineSchema),
-  route(
-    'delete',
-    '/drafts/:number/lines/:line',
-    whoMay(claimLifecycle, 'remove'),
-    'Takes a line off a claim in preparation.',
-    claims.claimAnswer,
-    {
-      query: gather.seenQuery,
-    },
-  ),
+  ...DRAFT_ROUTES,
   route('get', '/pairs', GATHERERS, 'Lines, charges and receipts, and what looks like a pair.', gather.pairsAnswer),
   route('post', '/pairs', GATHERERS, 'Accepts pairs.', gather.pairsAnswer, { body: gather.pairSchema }),
   route('post', '/pairs/undo', GATHERERS, 'Undoes pairs.', gather.pairsAnswer, { body: gather.unpairSchema }),

@@ -49,7 +49,12 @@ export function useQueue(state: string, q: string, on = true) {
 const pathOf = (number: string): string => `/claims/${encodeURIComponent(number)}`;
 
 export const useOwnClaims = () => useSWR('/claims/own', getter(ownClaimsAnswer));
-export const useClaim = (number: string) => useSWR(pathOf(number), getter(claimAnswer), { revalidateOnFocus: false });
+/** A claim; looked at again every so many milliseconds while a receipt of it is being read, if that is given. */
+export const useClaim = (number: string, again = 0) =>
+  useSWR(pathOf(number), getter(claimAnswer), {
+    revalidateOnFocus: false,
+    refreshInterval: (view) => (view && Object.values(view.receipts).some((r) => r.state === 'waiting') ? again : 0),
+  });
 
 /** The shared part of a book never changes under its hash, so it is asked for once. */
 const useBook = (hash: string | null) =>

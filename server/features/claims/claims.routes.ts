@@ -21,21 +21,32 @@ import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
 import {
   answerSchema,
+  beginningsAnswer,
+  beginningsQuery,
   begunAnswer,
   beginSchema,
+  dealRecurringSchema,
+  divideLineSchema,
   explainSchema,
   headerSchema,
   lineSchema,
   linesSchema,
   newLinesSchema,
   orderSchema,
+  putReceiptSchema,
+  recurringAnswer,
+  repeatSchema,
   submitSchema,
 } from '../../../contract/drafts.ts';
 import { seenQuery } from '../../../contract/gather.ts';
-import { answerQuery, beginDraft, editHeader, explainFinding, orderLines } from './drafts.service.ts';
+import { beginDraft, viewBeginnings } from './begin.service.ts';
+import { divideLine } from './divideLine.service.ts';
+import { answerQuery, editHeader, explainFinding, orderLines } from './drafts.service.ts';
 import { editLines, removeLine, writeLines } from './lines.service.ts';
 import { writeLinesCsv } from './linesCsv.ts';
 import { viewOwnClaims, viewQueue } from './lists.service.ts';
+import { putReceipt } from './receiptOnLine.service.ts';
+import { dealWithRecurring, endRecurring, repeatLine, viewRecurring } from './recurring.service.ts';
 import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
 import {
   approveClaim,
@@ -94,10 +105,37 @@ export function claimRoutes(context: Context): Router {
   router.post('/drafts', async (req, res) => {
     answer(res, begunAnswer, await beginDraft(context, actorOf(req), checked(beginSchema, req.body)), 201);
   });
+  router.get('/drafts/beginnings', async (req, res) => {
+    const { claimant } = checked(beginningsQuery, req.query);
+    answer(res, beginningsAnswer, await viewBeginnings(context, actorOf(req), claimant));
+  });
   act('put', '/drafts/:number', 'edit', (actor, number, req) => {
     const { revision, set } = checked(headerSchema, req.body);
     return editHeader(context, actor, { number, revision }, set);
   });
+  router.get('/drafts/:number/recurring', async (req, res) => {
+    answer(res, recurringAnswer, await viewRecurring(context, actorOf(req), param(req, 'number')));
+  });
+  act('post', '/drafts/:number/lines/:line/repeat', 'edit', (actor, number, req) => {
+    const { revision, ...repeat } = checked(repeatSchema, req.body);
+    return repeatLine(context, actor, { number, revision }, param(req, 'line'), repeat);
+  });
+  act('put', '/drafts/:number/lines/:line/receipt', 'pair', (actor, number, req) => {
+    const { revision, receipt } = checked(putReceiptSchema, req.body);
+    return putReceipt(context, actor, { number, revision }, { line: param(req, 'line'), receipt });
+  });
+  act('post', '/drafts/:number/lines/:line/parts', 'write', (actor, number, req) => {
+    const { revision, parts } = checked(divideLineSchema, req.body);
+    return divideLine(context, actor, { number, revision }, param(req, 'line'), parts);
+  });
+  const recurringId = (req: Request) => numberParam(req, 'id', 'recurring line');
+  act('post', '/drafts/:number/recurring/:id', 'write', (actor, number, req) => {
+    const { revision, ...deal } = checked(dealRecurringSchema, req.body);
+    return dealWithRecurring(context, actor, { number, revision }, recurringId(req), deal);
+  });
+  act('delete', '/drafts/:number/recurring/:id', 'edit', (actor, number, req) =>
+    endRecurring(context, actor, { number, ...checked(seenQuery, req.query) }, recurringId(req)),
+  );
   act('put', '/drafts/:number/order', 'edit', (actor, number, req) => {
     const { revision, order } = checked(orderSchema, req.body);
     return orderLines(context, actor, { number, revision }, order);

@@ -1,28 +1,22 @@
-import type { BeginDraft, Explain, HeaderEdit } from '../../../contract/drafts.ts';
+import type { Explain, HeaderEdit } from '../../../contract/drafts.ts';
 import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
-import { beginClaim, usualCoding } from '../../records/claims/beginClaim.ts';
-import type { SeenClaim } from '../../records/claims/claimStore.ts';
+import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
 import { keptClaim } from '../../records/claims/assessClaim.ts';
 import {
   replaceExplanations,
   selectExplanations,
   selectLines,
   updateClaim,
+  selectWantedAdvances,
   updateLine,
 } from '../../records/claims/claims.queries.ts';
+import { today } from '../../platform/ports/clock.ts';
+import { selectPayable, selectPerson } from '../../records/people/people.queries.ts';
 import { updateAnswer } from './queries.queries.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
-
-/** Begins a claim from nothing, one's own or for somebody else; its number. It begins with the coding of their last one. */
-export const beginDraft = (context: Context, actor: Actor, begin: BeginDraft): Promise<{ number: string }> =>
-  inTransaction(context, async (trx) => {
-    const claimant = begin.claimant ?? actor.id;
-    const coding = begin.coding ?? (await usualCoding(trx, claimant));
-    const { number } = await beginClaim(context, trx, actor, { ...begin, claimant, coding });
-    return { number };
-  });
 
 /** Changes what the header of a claim in preparation says. */
 export function editHeader(context: Context, actor: Actor, seen: SeenClaim, set: HeaderEdit['set']): Promise<void> {
@@ -33,11 +27,27 @@ export function editHeader(context: Context, actor: Actor, seen: SeenClaim, set:
       const { tripFrom = row.trip_from, tripTo = row.trip_to, financeNote = row.finance_note, ...rest } = set;
       if (tripFrom && tripTo && tripTo < tripFrom)
         throw invalid({ path: ['set', 'tripTo'], message: 'is before the first day' });
+      if (rest.currency !== undefined) await assertPayable(context, trx, claims.get(seen.number)!, rest.currency);
       const columns = { ...rest, trip_from: tripFrom, trip_to: tripTo, finance_note: financeNote };
       Object.assign(row, columns);
       await updateClaim(trx, row.id, { ...columns, coding: JSON.stringify(row.coding) });
     });
   });
+}
+
+/** A claim takes another currency only where its claimant may be paid in it; one of a plan, or with amounts of advances, keeps its own. */
+async function assertPayable({ clock }: Context, trx: Db, { row, at }: LockedClaim, currency: string): Promise<void> {
+  const person = (await selectPerson(trx, row.claimant_id))!;
+  const places = await selectPayable(trx, person, today(clock));
+  const there = places.find((p) => p.entity === row.entity_id)?.currencies ?? [];
+  const fixed = row.plan !== null || (await selectWantedAdvances(trx, at)).some((a) => a.up_to !== null);
+  if (currency !== row.currency && (fixed || !there.includes(currency)))
+    throw new Refused('not-payable-there', {
+      person: person.name,
+      entity: row.entity_id,
+      currency,
+      path: 'set.currency',
+    });
 }
 
 /** Puts the lines of a claim in preparation in another order. */

@@ -130,32 +130,42 @@ const columnsOf = (line: Line) => ({
 });
 
 /** Adds lines as they were written, all or none, each with the next number. */
-export function writeLines(
+export const writeLines = (
   context: Context,
   actor: Actor,
   seen: SeenClaim,
   written: readonly NewLine[],
+): Promise<void> => inTransaction(context, (trx) => writeLinesIn(context, trx, actor, seen, written));
+
+/** As `writeLines`, inside a transaction. */
+export function writeLinesIn(
+  context: Context,
+  trx: Db,
+  actor: Actor,
+  seen: SeenClaim,
+  written: readonly NewLine[],
 ): Promise<void> {
-  return inTransaction(context, (trx) => {
-    const made: string[] = [];
-    const touch = { act: 'write' as const, actor, claims: [seen], charges: [], facts: () => ({ lines: made }) };
-    return touchClaims(context, trx, touch, async (claims) => {
-      const { row, at } = claims.get(seen.number)!;
-      const last = lastOf(row.last_line, await selectLines(trx, at));
-      await updateClaim(trx, row.id, { last_line: last.number + written.length });
-      const asks = await fieldsAsked(trx);
-      for (const [i, { amount, ...set }] of written.entries()) {
-        const id = String(last.number + 1 + i);
-        const line: Line = { id, paidBy: 'own', date: set.date, ...amount };
-        const planned = await plannedCoding(trx, row.plan?.number, set.estimate);
-        apply(line, { ...set, coding: { ...planned, ...set.coding } }, asks);
-        const record = lineRecord(line);
-        const columns = { ...record.line, ...columnsOf(line), currency: line.currency };
-        await insertLine(trx, at, last.position + 1 + i, { ...record, line: columns });
-        made.push(id);
-      }
-    });
+  const made: string[] = [];
+  const touch = { act: 'write' as const, actor, claims: [seen], charges: [], facts: () => ({ lines: made }) };
+  return touchClaims(context, trx, touch, async (claims) => {
+    made.push(...(await addLines(trx, claims.get(seen.number)!, written)));
   });
+}
+
+/** Puts lines on a claim that is held, each with the next number; their numbers. */
+export async function addLines(trx: Db, { row, at }: LockedClaim, written: readonly NewLine[]): Promise<string[]> {
+  const last = lastOf(row.last_line, await selectLines(trx, at));
+  await updateClaim(trx, row.id, { last_line: last.number + written.length });
+  const asks = await fieldsAsked(trx);
+  for (const [i, { amount, ...set }] of written.entries()) {
+    const line: Line = { id: String(last.number + 1 + i), paidBy: 'own', date: set.date, ...amount };
+    const planned = await plannedCoding(trx, row.plan?.number, set.estimate);
+    apply(line, { ...set, coding: { ...planned, ...set.coding } }, asks);
+    const record = lineRecord(line);
+    const columns = { ...record.line, ...columnsOf(line), currency: line.currency };
+    await insertLine(trx, at, last.position + 1 + i, { ...record, line: columns });
+  }
+  return written.map((_, i) => String(last.number + 1 + i));
 }
 
 /** A line with items has no category, tax or split of its own; without items it takes the category of the first. */

@@ -1,3 +1,4 @@
+import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import type { ClaimHeader, HistoryEvent } from '../../../contract/claims.ts';
@@ -43,7 +44,7 @@ const QUERIES = `(select coalesce(jsonb_agg(jsonb_build_object('id', q.id::text,
 const JOURNALS = `(select coalesce(jsonb_agg(jsonb_build_object('number', j.number, 'purpose', j.purpose, 'date', j.date, 'live', j.live) order by j.id), '[]')
   from journals j where j.source_kind = 'claim' and j.source_id in (select c.number || '/' || v from generate_series(1, c.version) v))`;
 const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 'revision', c.revision, 'state', c.state, 'entity', c.entity_id,
-    'entityName', e.name, 'claimant', p.name, 'claimantKind', p.kind, 'preparer', b.name, 'approver', a.name, 'clearedBy', r.name,
+    'entityName', e.name, 'claimant', p.name, 'claimantId', p.id, 'claimantKind', p.kind, 'preparer', b.name, 'approver', a.name, 'clearedBy', r.name,
     'currency', c.currency, 'ledgerCurrency', e.currency, 'purpose', c.purpose, 'tripFrom', c.trip_from, 'tripTo', c.trip_to,
     'country', c.country, 'place', c.place, 'reference', c.reference, 'note', c.note, 'financeNote', c.finance_note,
     'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdUntil', c.hold_until)`;
@@ -69,6 +70,8 @@ export interface ShownReceipt {
   id: string;
   pages: ShownPage[];
   reading: Reading | null;
+  state: 'waiting' | 'read' | 'failed';
+  total: { amount: string | null; currency: string | null };
   taxes: { rate: string | null; base: string | null; tax: string | null }[];
 }
 
@@ -78,15 +81,27 @@ export async function selectShownReceipts(db: Db, key: VersionKey): Promise<Reco
     .join('receipts as r', 'r.id', 'l.receipt_id')
     .leftJoin('readings as g', 'g.sha256', 'r.sha256')
     .where({ 'l.claim_id': key.claim_id, 'l.version': key.version })
-    .select('l.id as line', 'r.id', 'g.reading')
+    .select('l.id as line', 'r.id', 'g.reading', 'r.amount', 'r.currency')
+    .select(db.raw(`coalesce(g.state, 'waiting') as state`))
     .select(db.raw(`${PAGES('r', 'g')} as pages`))
     .select(
       db.raw(
         `coalesce(case when r.confirmed_at is not null then r.taxes else g.reading -> 'taxes' end, '[]') as taxes`,
       ),
     );
-  return Object.fromEntries(rows.map(({ line, id, ...rest }) => [line, { id: String(id), ...rest }]));
+  return Object.fromEntries(
+    rows.map(({ line, id, amount, currency, ...rest }) => [
+      line,
+      { ...rest, id: String(id), total: totalOf(amount, currency, rest.reading) },
+    ]),
+  );
 }
+
+/** What a receipt shows in all: what its owner confirmed, else what was read. */
+const totalOf = (amount: bigint | null, currency: string | null, reading: Reading | null): ShownReceipt['total'] =>
+  amount === null
+    ? { amount: reading?.amount?.value ?? null, currency: reading?.currency?.value ?? null }
+    : { amount: fromMinor(amount, currency!), currency };
 
 /** A book by its hash. */
 export const selectBook = (db: Db, hash: string): Promise<{ content: unknown } | undefined> =>

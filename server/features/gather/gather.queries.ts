@@ -34,34 +34,6 @@ export interface DraftLine {
   charge_id: bigint | null;
   before_pair: Record<string, unknown> | null;
 }
-/** Adds a line like another one of its claim, with its shares, but for some columns; taxes and items are not taken along. */
-export async function copyLine(
-  trx: Db,
-  of: DraftLine,
-  changes: Record<string, unknown> & { id: string },
-): Promise<void> {
-  const at = { claim_id: of.claim_id, version: of.version };
-  const { coding, ...row } = await trx('lines')
-    .where({ ...at, id: of.id })
-    .first();
-  const fields = {
-    coding: JSON.stringify(coding),
-    fields: JSON.stringify(row.fields),
-    attendees: row.attendees === null ? null : JSON.stringify(row.attendees),
-  };
-  await trx('lines').insert({
-    ...row,
-    ...fields,
-    split_by: row.split_by === 'amount' ? null : row.split_by,
-    ...changes,
-  });
-  if (row.split_by === null || row.split_by === 'amount') return;
-  await trx.raw(
-    `insert into shares (claim_id, version, line_id, item_id, position, coding, value)
-     select claim_id, version, ?, item_id, position, coding, value from shares where claim_id = ? and version = ? and line_id = ? and item_id is null`,
-    [changes.id, String(at.claim_id), at.version, of.id],
-  );
-}
 /** How a line is named among those of several claims. */
 export const refOf = (line: Pick<DraftLine, 'number' | 'id'>): string => `${line.number}/${line.id}`;
 

@@ -6,10 +6,11 @@ import type { ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf } from '../../records/cards/charges.ts';
 import type { LockedClaim } from '../../records/claims/claimStore.ts';
 import { restateLine, selectLines, updateClaim, updateLine } from '../../records/claims/claims.queries.ts';
+import { copyLine } from '../../records/claims/copyLine.ts';
 import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { paidBy, stateBefore } from './chargeOnLine.ts';
-import { copyLine, refOf, selectDraftLines, type DraftLine } from './gather.queries.ts';
+import { refOf, selectDraftLines, type DraftLine } from './gather.queries.ts';
 
 /**
  * Parts a line among the charges it is the sum of: it keeps the first, and for each other one a line like it is added.

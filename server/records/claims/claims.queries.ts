@@ -261,6 +261,14 @@ export async function restateLine(
 }
 const NO_RATE = { rate_kind: 'reference', rate_value: null, settled_amount: null, settled_currency: null };
 
+/** Takes off a line what is said of its amount: its taxes, and its shares where they are amounts. */
+export async function clearParts(trx: Db, { claim_id, version, id }: VersionKey & { id: string }): Promise<void> {
+  const of = { claim_id, version, line_id: id };
+  await trx('tax_entries').where(of).delete();
+  const byAmount = await trx('lines').where({ claim_id, version, id, split_by: 'amount' }).update({ split_by: null });
+  if (byAmount > 0) await trx('shares').where(of).delete();
+}
+
 /** Takes a line off a version that is in preparation; nothing else refers to it. */
 export async function deleteLine(trx: Db, key: VersionKey & { id: string }): Promise<void> {
   await trx('lines').where(key).delete();

@@ -23,6 +23,28 @@ export async function selectGatherer(db: Db, email: string): Promise<string | un
   return row?.id;
 }
 
+/** An entity a person may claim from, and the currencies they may be paid in there. */
+export interface Payable {
+  entity: string;
+  name: string;
+  currencies: string[];
+}
+/** Where and in what a person may be paid on a day: their own entity and currency first, then what their terms add. */
+export async function selectPayable(db: Db, person: PersonRow, on: string): Promise<Payable[]> {
+  const terms: { entity_id: string; currencies: string[] }[] = await db('payee_terms')
+    .where({ person_id: person.id })
+    .whereRaw(`?::date between coalesce(valid_from, '-infinity') and coalesce(valid_to, 'infinity')`, [on])
+    .orderBy('entity_id');
+  const own = { entity_id: person.entity_id, currencies: [person.currency] };
+  const names: { id: string; name: string }[] = await db('entities').select('id', 'name');
+  const ids = [...new Set([own, ...terms].map((t) => t.entity_id))];
+  return ids.map((entity) => ({
+    entity,
+    name: names.find((e) => e.id === entity)!.name,
+    currencies: [...new Set([own, ...terms].flatMap((t) => (t.entity_id === entity ? t.currencies : [])))],
+  }));
+}
+
 /** Active people of some entities (null: of all), and one person besides, by name. */
 export async function selectPayees(
   db: Db,

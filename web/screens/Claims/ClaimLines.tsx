@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { useChart, type Chart } from '../../api/chart.ts';
 import type { MakerView } from '../../api/claims.ts';
+import { ChargedOn } from '../../parts/ChargedOn.tsx';
 import { Money } from '../../parts/Money.tsx';
 import { sayChange } from '../../words/whereItIs.ts';
 import { wordTo } from '../../../core/workflow/wordsWanted.ts';
@@ -55,6 +56,7 @@ function LineFacts({ view, line, chart }: LineProps & { chart: Chart | undefined
         </span>
         <LineAmount view={view} line={line} />
       </div>
+      <ChargedOn rebill={line.rebill} amount={view.rebilled[line.id]} currency={view.claim.currency} />
       <LineRemarks view={view} line={line} />
     </>
   );

@@ -17,10 +17,13 @@ import { PlanEstimates } from './prepare/PlanEstimates.tsx';
 import { PreparedLines } from './prepare/PreparedLines.tsx';
 import { useDraft, type Draft } from './prepare/useDraft.ts';
 
+/** How soon a claim is looked at again while a receipt of it is still being read. */
+const LOOK_AGAIN_MS = 1500;
+
 /** A claim as its claimant, or its approver, sees it: where it is, with whom, what will be paid and why, what finance changed. */
 export default function ClaimPage() {
   const { number = '' } = useParams();
-  const { data: view, error, mutate } = useClaim(number);
+  const { data: view, error, mutate } = useClaim(number, LOOK_AGAIN_MS);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!view) return <Loading shape="rows" />;
   if (isFinance(view)) return <Navigate to={`/desk/${number}`} replace />;
@@ -94,6 +97,9 @@ function Purpose({ view: { claim } }: { view: MakerView }) {
         {claim.version > 1 && ` · version ${claim.version}`}
       </p>
       {claim.note && <p className="mt-1 border-l-2 border-base-300 pl-2">{claim.note}</p>}
+      {claim.financeNote && (
+        <p className="mt-1 border-l-2 border-base-300 pl-2">For finance alone: {claim.financeNote}</p>
+      )}
     </>
   );
 }

@@ -3,12 +3,12 @@ import { useParams } from 'react-router';
 import { useReceipts, type ReceiptsView } from '../../api/gather.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { ChosenReceipts } from './ChosenReceipts.tsx';
-import { DropZone } from './DropZone.tsx';
+import { DropZone } from '../../parts/DropZone.tsx';
 import { GoneReceipts } from './GoneReceipts.tsx';
 import { ReceiptDetail } from './ReceiptDetail.tsx';
 import { isChoosable } from './receiptRows.ts';
 import { ReceiptLists } from './ReceiptLists.tsx';
-import { useUploads } from './useUploads.ts';
+import { useUploads } from '../../parts/useUploads.ts';
 
 const ACCEPT = '.jpg,.jpeg,.png,.webp,.heic,.heif,.pdf,.eml,.xml,image/*,application/pdf,message/rfc822,text/xml';
 

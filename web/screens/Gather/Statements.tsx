@@ -4,7 +4,7 @@ import { gather, useCards, useStatements, type StatementsView } from '../../api/
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { sayMoment } from '../../words/sayEvent.ts';
-import { DropZone } from './DropZone.tsx';
+import { DropZone } from '../../parts/DropZone.tsx';
 import { MappingForm } from './MappingForm.tsx';
 import { failed } from '../../parts/failed.ts';
 import { StatementTable } from './StatementTable.tsx';

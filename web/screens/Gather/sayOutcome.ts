@@ -1,5 +1,5 @@
 import type { FileAnswer } from '../../api/gather.ts';
-import type { Upload } from './useUploads.ts';
+import type { Upload } from '../../parts/useUploads.ts';
 
 type Imported = Extract<FileAnswer, { kind: 'imported' }>;
 const MOST_PROBLEMS = 20;

@@ -3,7 +3,7 @@ import { fileAnswer } from '../../../contract/statements.ts';
 import type { FileAnswer, Mapping } from '../../api/gather.ts';
 import { upload } from '../../api/upload.ts';
 import { sayOutcome } from './sayOutcome.ts';
-import type { Upload } from './useUploads.ts';
+import type { Upload } from '../../parts/useUploads.ts';
 
 export type Table = Extract<FileAnswer, { kind: 'table' }>;
 export type Rehearsal = Extract<FileAnswer, { kind: 'rehearsed' }>;

@@ -1,71 +1,53 @@
-import { useState, type FormEvent } from 'react';
-import { useNavigate } from 'react-router';
+import { useState } from 'react';
 import { useSession } from '../../api/session.ts';
 import { plans, useTemplates } from '../../api/plans.ts';
-import { Dialog } from '../../parts/Dialog.tsx';
+import { BeginDialog } from '../../parts/BeginDialog.tsx';
 import { Entry } from '../../parts/Entry.tsx';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
 
 /** Begins a plan: what for, of which kind, where and when; its kind says with which estimates. */
 export function BeginPlan({ onClose }: { onClose: () => void }) {
-  const navigate = useNavigate();
   const templates = useTemplates().data?.templates ?? [];
   const self = useSession().data?.person?.id ?? '';
   const [typed, setTyped] = useState({ purpose: '', kind: '', country: '', place: '', from: '', to: '', claimant: '' });
-  const [problem, setProblem] = useState<string | null>(null);
   const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
   const kind = typed.kind || (templates[0]?.id ?? '');
-  const begin = async (event: FormEvent) => {
-    event.preventDefault();
-    const wrong = problemOf(typed);
-    if (wrong) return setProblem(wrong);
+  const begin = async () => {
     const { purpose, country, place, from, to, claimant } = typed;
-    try {
-      const { number } = await plans.begin({
-        kind,
-        purpose: purpose.trim(),
-        country: country.trim().toUpperCase() || null,
-        place: place.trim() || null,
-        from: from || null,
-        to: to || null,
-        ...(claimant && claimant !== self ? { claimant } : {}),
-      });
-      await navigate(`/plans/${number}`);
-    } catch (error) {
-      setProblem((error as Error).message);
-    }
+    const { number } = await plans.begin({
+      kind,
+      purpose: purpose.trim(),
+      country: country.trim().toUpperCase() || null,
+      place: place.trim() || null,
+      from: from || null,
+      to: to || null,
+      ...(claimant && claimant !== self ? { claimant } : {}),
+    });
+    return `/plans/${number}`;
   };
   return (
-    <Dialog title="A new plan" onClose={onClose}>
-      <form onSubmit={(e) => void begin(e)} noValidate>
-        <Entry label="What the trip is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
-        <label className="mt-2 block">
-          <span className="mb-1 block font-medium">Kind of trip</span>
-          <select className="select w-full" value={kind} onChange={(e) => set({ kind: e.target.value })}>
-            {templates.map((t) => (
-              <option key={t.id} value={t.id}>
-                {t.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <div className="grid grid-cols-[6rem_1fr] gap-3">
-          <Entry label="Country" placeholder="PT" value={typed.country} onChange={(country) => set({ country })} />
-          <Entry label="City or place" value={typed.place} onChange={(place) => set({ place })} />
-        </div>
-        <div className="grid grid-cols-2 gap-3">
-          <Entry label="First day" type="date" value={typed.from} onChange={(from) => set({ from })} />
-          <Entry label="Last day" type="date" value={typed.to} onChange={(to) => set({ to })} />
-        </div>
-        <PayeeChoice value={typed.claimant || self} onChange={(claimant) => set({ claimant })} />
-        {problem && (
-          <p role="alert" className="mt-2 text-error">
-            {problem}
-          </p>
-        )}
-        <button className="btn btn-primary btn-sm mt-3">Begin</button>
-      </form>
-    </Dialog>
+    <BeginDialog title="A new plan" onClose={onClose} problem={problemOf(typed)} begin={begin}>
+      <Entry label="What the trip is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
+      <label className="mt-2 block">
+        <span className="mb-1 block font-medium">Kind of trip</span>
+        <select className="select w-full" value={kind} onChange={(e) => set({ kind: e.target.value })}>
+          {templates.map((t) => (
+            <option key={t.id} value={t.id}>
+              {t.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className="grid grid-cols-[6rem_1fr] gap-3">
+        <Entry label="Country" placeholder="PT" value={typed.country} onChange={(country) => set({ country })} />
+        <Entry label="City or place" value={typed.place} onChange={(place) => set({ place })} />
+      </div>
+      <div className="grid grid-cols-2 gap-3">
+        <Entry label="First day" type="date" value={typed.from} onChange={(from) => set({ from })} />
+        <Entry label="Last day" type="date" value={typed.to} onChange={(to) => set({ to })} />
+      </div>
+      <PayeeChoice value={typed.claimant || self} onChange={(claimant) => set({ claimant })} />
+    </BeginDialog>
   );
 }
 

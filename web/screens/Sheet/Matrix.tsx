@@ -7,6 +7,7 @@ import { sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 import { wordTo } from '../../../core/workflow/wordsWanted.ts';
+import { ChargedOn } from '../../parts/ChargedOn.tsx';
 import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';
 import { LineBench } from './LineBench.tsx';
@@ -158,7 +159,7 @@ function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
       >
         {line.id}
       </td>
-      <WhatCell line={line} chart={chart} />
+      <WhatCell line={line} chart={chart} view={view} />
       <td className="px-2 py-1.5 text-right align-top">
         <Money amount={line.amount} currency={line.currency} strong />
       </td>
@@ -210,7 +211,8 @@ function categoryOf(line: Line, chart: Chart | undefined): string {
   return chart?.categories.find((c) => c.id === line.category)?.name ?? line.category ?? '';
 }
 
-function WhatCell({ line, chart }: { line: Line; chart: Chart | undefined }) {
+function WhatCell({ line, chart, view }: { line: Line; chart: Chart | undefined; view: ClaimView }) {
+  const rebilled = view.assessment.lines.find((l) => l.id === line.id)?.rebilled;
   return (
     <td className="max-w-0 w-[44%] px-2 py-1.5 align-top">
       <span className="block truncate font-medium" title={line.merchant ?? ''}>
@@ -222,6 +224,7 @@ function WhatCell({ line, chart }: { line: Line; chart: Chart | undefined }) {
           ? ''
           : ` · ${line.paidBy === 'card' ? `card ${line.card ?? ''}` : 'paid centrally'}`} · {line.description}
       </span>
+      <ChargedOn rebill={line.rebill} amount={rebilled} currency={view.claim.currency} />
     </td>
   );
 }

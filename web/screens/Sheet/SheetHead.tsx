@@ -74,6 +74,7 @@ function Facts({ view }: { view: ClaimView }) {
         ))}
       </p>
       {claim.note && <p className="text-sm">“{claim.note}”</p>}
+      {claim.financeNote && <p className="text-sm">For finance: “{claim.financeNote}”</p>}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { useBeginnings } from '../../../api/drafts.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import { useChart } from '../../../api/chart.ts';
 import { longerThan } from '../../../parts/cellProblems.ts';
@@ -13,7 +14,7 @@ interface HeaderFieldsProps {
 
 /** What a claim in preparation says of itself: what for, when, where, its usual coding; saved as it is typed. */
 export function HeaderFields({ view, draft }: HeaderFieldsProps) {
-  const { tripFrom, tripTo, reference, note } = view.claim;
+  const { tripFrom, tripTo, reference, note, financeNote } = view.claim;
   const chart = useChart().data;
   return (
     <div className="cells-open mt-1">
@@ -22,7 +23,7 @@ export function HeaderFields({ view, draft }: HeaderFieldsProps) {
         said={{ ...view.claim, from: tripFrom, to: tripTo }}
         onSave={(set, done) => draft.editHeader(asHeader(set), done)}
       />
-      <div className="mt-1 grid items-end gap-x-3 sm:grid-cols-[12rem_minmax(0,1fr)_auto]">
+      <div className="mt-1 grid items-end gap-x-3 sm:grid-cols-[10rem_minmax(0,1fr)_minmax(0,1fr)_auto_auto]">
         <HeaderCell
           head="Your reference"
           label="Your reference"
@@ -37,6 +38,14 @@ export function HeaderFields({ view, draft }: HeaderFieldsProps) {
           problemOf={longerThan(2000)}
           onSave={(typed, done) => draft.editHeader({ note: typed.trim() || null }, done)}
         />
+        <HeaderCell
+          head="Note for finance alone"
+          label="Note for finance"
+          value={financeNote}
+          problemOf={longerThan(2000)}
+          onSave={(typed, done) => draft.editHeader({ financeNote: typed.trim() || null }, done)}
+        />
+        <PaidIn {...{ view, draft }} />
         <Named head="Coding, where a line has none">
           <span className="flex flex-wrap items-center gap-1">
             <CodingFields
@@ -56,6 +65,27 @@ export function HeaderFields({ view, draft }: HeaderFieldsProps) {
         </Named>
       </div>
     </div>
+  );
+}
+
+/** In which currency it is paid, for a claimant who has a choice. */
+function PaidIn({ view, draft }: HeaderFieldsProps) {
+  const { claim } = view;
+  const choice = useBeginnings(claim.claimantId).data?.payable.find((p) => p.entity === claim.entity)?.currencies ?? [];
+  if (choice.length < 2) return null;
+  return (
+    <Named head="Paid in">
+      <select
+        className="select select-xs w-20"
+        aria-label="Currency of the claim"
+        value={claim.currency}
+        onChange={(e) => draft.editHeader({ currency: e.target.value })}
+      >
+        {choice.map((currency) => (
+          <option key={currency}>{currency}</option>
+        ))}
+      </select>
+    </Named>
   );
 }
 

@@ -10,13 +10,21 @@ import { Cell } from '../../../parts/Cell.tsx';
 import { isComputed } from './fieldsAsked.ts';
 import { LineFields } from './LineFields.tsx';
 import type { LineRowProps } from './lineRow.types.ts';
-import { newLineOf } from './newLineOf.ts';
+import { newLineOf } from '../../../../contract/newLineOf.ts';
+import { addReceipt } from './addReceipt.ts';
+import { DivideOverLines } from './DivideOverLines.tsx';
+import { RebillCells } from './RebillCells.tsx';
+import { RepeatForm } from './RepeatForm.tsx';
+import { FileLink } from '../../../parts/FileLink.tsx';
 import { PartBench, type PartKind } from './PartBench.tsx';
+
+/** What is opened below what a line says. */
+type Opened = 'items' | 'parts' | 'repeat' | PartKind;
 
 /** Everything of a line that has no column: country, quantity, coding, items, its receipt, and what can be done with it. */
 export function LineDetails(props: LineRowProps) {
   const { view, line } = props;
-  const [open, setOpen] = useState<'items' | PartKind | null>(null);
+  const [open, setOpen] = useState<Opened | null>(null);
   const receipt = view.receipts[line.id];
   return (
     <div className={receipt ? 'grid gap-4 lg:grid-cols-[minmax(0,1fr)_24rem]' : ''}>
@@ -26,6 +34,8 @@ export function LineDetails(props: LineRowProps) {
         {(open === 'tax' || open === 'split') && (
           <PartBench key={open} {...props} kind={open} onClose={() => setOpen(null)} />
         )}
+        {open === 'parts' && <DivideOverLines {...props} onClose={() => setOpen(null)} />}
+        {open === 'repeat' && <RepeatForm {...props} onClose={() => setOpen(null)} />}
         {open !== 'items' && <Acts {...props} onOpen={setOpen} />}
       </div>
       {receipt && (
@@ -59,6 +69,14 @@ function Facts({ view, line, row, draft, chart }: LineRowProps) {
           <dt className="quiet">Count × price</dt>
           <dd className="w-48">
             <QuantityCell {...{ line, row, draft }} />
+          </dd>
+        </>
+      )}
+      {!line.personal && (
+        <>
+          <dt className="quiet">Charged on to</dt>
+          <dd>
+            <RebillCells {...{ view, line, row, draft }} />
           </dd>
         </>
       )}
@@ -113,10 +131,11 @@ function QuantityCell({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 
   );
 }
 
-function Acts(props: LineRowProps & { onOpen: (what: 'items' | PartKind) => void }) {
+function Acts(props: LineRowProps & { onOpen: (what: Opened) => void }) {
   const { view, line, draft, onRemove, onOpen, onFail } = props;
   const ids = view.document.lines.map((l) => l.id);
   const at = ids.indexOf(line.id);
+  const ofCard = line.rate?.kind === 'card';
   const move = (by: number) => draft.order(ids.toSpliced(at, 1).toSpliced(at + by, 0, line.id));
   const takeOff = (what: 'charge' | 'receipt') =>
     void gather
@@ -126,11 +145,13 @@ function Acts(props: LineRowProps & { onOpen: (what: 'items' | PartKind) => void
     [line.tax?.length ? `Tax (${line.tax.length})` : 'Tax', () => onOpen('tax'), !line.personal],
     [line.split ? `Split (${line.split.shares.length} shares)` : 'Split', () => onOpen('split'), !line.personal],
     [line.items?.length ? 'Items' : 'Break into items', () => onOpen('items'), !line.personal],
+    ['Divide over lines', () => onOpen('parts'), !line.personal && !line.items?.length],
+    ['Repeat', () => onOpen('repeat'), !line.personal && !ofCard],
     ['Duplicate', () => draft.write([newLineOf(line)]), !line.personal],
     ['Up', () => move(-1), at > 0],
     ['Down', () => move(1), at < ids.length - 1],
     ['Take the receipt off', () => takeOff('receipt'), view.receipts[line.id] !== undefined],
-    ['Take the charge off', () => takeOff('charge'), line.rate?.kind === 'card'],
+    ['Take the charge off', () => takeOff('charge'), ofCard],
     ['Take the line off', onRemove, true],
   ];
   return (
@@ -142,6 +163,10 @@ function Acts(props: LineRowProps & { onOpen: (what: 'items' | PartKind) => void
             {label}
           </button>
         ))}
+      <FileLink
+        label={view.receipts[line.id] ? 'Another receipt' : 'Add a receipt'}
+        onFile={(file) => void addReceipt(draft, view.claim.number, line.id, file)}
+      />
     </div>
   );
 }

@@ -8,7 +8,7 @@ import { filterLines, type LineFilter } from './lineFilter.ts';
 import { NewRow } from './NewRow.tsx';
 import { PasteReview } from './PasteReview.tsx';
 import { SeveralLines } from './SeveralLines.tsx';
-import { isCopyWhole, newLineOf } from './newLineOf.ts';
+import { isCopyWhole, newLineOf } from '../../../../contract/newLineOf.ts';
 import type { Draft } from './useDraft.ts';
 
 interface LineGridProps {

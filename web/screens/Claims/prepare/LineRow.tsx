@@ -7,6 +7,7 @@ import { groupDigits, Money } from '../../../parts/Money.tsx';
 import { toast } from '../../../parts/toast.tsx';
 import { longerThan } from '../../../parts/cellProblems.ts';
 import { Cell } from '../../../parts/Cell.tsx';
+import { addReceipt } from './addReceipt.ts';
 import { LineDetails } from './LineDetails.tsx';
 import { droppedBy } from './LineFields.tsx';
 import { readMoney } from '../../../parts/readMoney.ts';
@@ -19,7 +20,17 @@ export function LineRow(props: LineRowProps) {
   const said = view.findings.filter((f) => f.line === line.id && f.severity !== 'note');
   return (
     <>
-      <tr id={`line-${line.id}`} className="border-t border-base-300 align-top">
+      <tr
+        id={`line-${line.id}`}
+        className="border-t border-base-300 align-top"
+        onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
+        onDrop={(e) => {
+          const [file] = e.dataTransfer.files;
+          if (!file) return;
+          e.preventDefault();
+          void addReceipt(draft, view.claim.number, line.id, file);
+        }}
+      >
         <td className="px-2 py-1.5">
           <Number {...props} />
         </td>

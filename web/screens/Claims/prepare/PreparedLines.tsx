@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { ClaimAnswer, MakerView } from '../../../api/claims.ts';
 import { failed } from '../../../parts/failed.ts';
 import { filterLines, NO_FILTER, type LineFilter } from './lineFilter.ts';
+import { DueLines } from './DueLines.tsx';
 import { LineGrid } from './LineGrid.tsx';
 import { PlanEstimates } from './PlanEstimates.tsx';
 import { Problems } from './Problems.tsx';
@@ -38,6 +39,7 @@ export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesP
   return (
     <DndContext onDragEnd={drop}>
       {view.plan && <PlanEstimates view={view} plan={view.plan} draft={draft} />}
+      <DueLines {...{ view, draft }} />
       <Problems {...{ view, draft }} onJump={jump} />
       <div className="mt-5 mb-1 flex flex-wrap items-center gap-3">
         <h2 className="font-semibold">Lines</h2>
@@ -46,7 +48,8 @@ export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesP
       </div>
       <LineGrid {...{ view, draft, filter, onChanged }} onFail={fail} />
       <p className="quiet mt-2 text-sm">
-        Type in the last row, or paste rows of a spreadsheet anywhere in the table. Enter goes down, Tab to the right.
+        Type in the last row, or paste rows of a spreadsheet anywhere in the table. Enter goes down, Tab to the right. A
+        file dropped on a line is its receipt.
       </p>
     </DndContext>
   );

@@ -23,6 +23,8 @@ export interface Draft {
   order(order: string[]): void;
   /** Answers a query that came back with the claim. */
   answer(query: string, text: string, done?: Done): void;
+  /** Does what is neither an edit of a field nor typed: sent in its turn, and once. */
+  run(says: string, send: (revision: number) => Promise<ClaimAnswer>, done?: Done): void;
   /** Says why to a finding. */
   explain(said: Explain, done?: Done): void;
 }
@@ -58,6 +60,7 @@ export function useDraft(view: MakerView, show: (next: ClaimAnswer) => void): Dr
       add({ says: 'the lines', send: (r) => drafts.write(number, r, lines), stands: () => true }, done),
     remove: (line, done) =>
       add({ says: `line ${line}`, send: (r) => drafts.remove(number, r, line), stands: hasLine(line) }, done),
+    run: (says, send, done) => add({ says, send, stands: () => true }, done),
     answer: (query, text, done) =>
       add({ says: 'an answer', send: (r) => drafts.answer(number, r, query, text), stands: () => true }, done),
     explain: (said, done) =>

@@ -1,8 +1,8 @@
 import type { z } from 'zod';
 import { useState } from 'react';
-import { ApiError } from '../../api/client.ts';
-import { addedAnswer } from '../../../contract/gather.ts';
-import { upload } from '../../api/upload.ts';
+import { ApiError } from '../api/client.ts';
+import { addedAnswer } from '../../contract/gather.ts';
+import { upload } from '../api/upload.ts';
 
 /** A file on its way: how much of it is sent, then what became of it. */
 export interface Upload {
