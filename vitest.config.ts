@@ -5,6 +5,7 @@ export default defineConfig({
   test: {
     include: [
       'core/**/*.test.ts',
+      'contract/**/*.test.ts',
       'cli/**/*.test.ts',
       'server/**/*.test.ts',
       'web/**/*.test.ts',

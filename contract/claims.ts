@@ -12,7 +12,19 @@ import {
 } from '../core/evidence/comparisons/tie.types.ts';
 import type { Reading } from '../core/evidence/reading/reading.types.ts';
 import { CLAIM_STATES, claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
-import { date, historyFields, id, key, moment, page, recordId, revision, stored, words } from './primitives.ts';
+import {
+  attachment,
+  date,
+  historyFields,
+  id,
+  key,
+  moment,
+  page,
+  recordId,
+  revision,
+  stored,
+  words,
+} from './primitives.ts';
 
 /** Claims: what is asked, and what each audience is answered. */
 const state = z.enum(CLAIM_STATES);
@@ -181,6 +193,8 @@ const spentEstimate = z.object({
   lines: z.array(id),
 });
 
+const attachments = z.array(attachment);
+
 /** What the people who make a claim see of it. */
 const makers = {
   claim: header,
@@ -197,6 +211,7 @@ const makers = {
   settlement,
   findings: z.array(finding),
   queries: z.array(query),
+  attachments,
   receipts: z.record(id, shownReceipt),
   changes: z.array(change).describe('What finance changed of what was submitted.'),
   tide,
@@ -249,6 +264,7 @@ const financeFields = {
   marks: z.array(mark),
   queries: z.array(query),
   evidence: stored<Evidence>('evidence'),
+  attachments,
   receipts: z.record(id, shownReceipt),
   tide,
   history: z.array(historyFields),

@@ -1,5 +1,4 @@
 import type { z } from 'zod';
-import type { Role } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
 import * as claims from './claims.ts';
 import * as drafts from './drafts.ts';
@@ -47,6 +46,26 @@ export const DRAFT_ROUTES: readonly RouteContract[] = [
     '/drafts/:number/recurring/:id',
     whoMay(claimLifecycle, 'edit'),
     'Ends a line that comes again.',
+    claims.claimAnswer,
+    { query: gather.seenQuery },
+  ),
+  route(
+    'post',
+    '/drafts/:number/attachments',
+    whoMay(claimLifecycle, 'edit'),
+    'Adds a file to a claim.',
+    claims.claimAnswer,
+    {
+      body: 'file',
+      status: 201,
+      query: gather.seenQuery,
+    },
+  ),
+  route(
+    'delete',
+    '/drafts/:number/attachments/:id',
+    whoMay(claimLifecycle, 'edit'),
+    'Takes a file off a claim.',
     claims.claimAnswer,
     { query: gather.seenQuery },
   ),

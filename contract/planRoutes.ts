@@ -7,6 +7,12 @@ import { route, whoMay, type RouteContract } from './route.ts';
 const act = (method: 'put' | 'post', path: string, name: PlanAct, says: string, body: z.ZodType): RouteContract =>
   route(method, `/plans/:number${path}`, whoMay(planLifecycle, name), says, plans.planAnswer, { body });
 
+const seen = { query: plans.seenPlanQuery };
+const file = (path: string, name: PlanAct, says: string): RouteContract =>
+  route('post', path, whoMay(planLifecycle, name), says, plans.planAnswer, { ...seen, body: 'file', status: 201 });
+const off = (path: string, name: PlanAct, says: string): RouteContract =>
+  route('delete', path, whoMay(planLifecycle, name), says, plans.planAnswer, seen);
+
 /** Every address of plans. */
 export const PLAN_ROUTES: readonly RouteContract[] = [
   route('get', '/plans', 'signed in', 'One’s own plans, and those to decide about.', plans.plansAnswer),
@@ -19,14 +25,14 @@ export const PLAN_ROUTES: readonly RouteContract[] = [
   act('put', '', 'edit', 'Changes what a plan says of the trip.', plans.planHeaderSchema),
   act('post', '/estimates', 'edit', 'Adds estimates.', plans.addEstimatesSchema),
   act('put', '/estimates', 'edit', 'Changes some estimates, or says what it would come to.', plans.estimatesSchema),
-  route(
-    'delete',
-    '/plans/:number/estimates/:estimate',
-    whoMay(planLifecycle, 'edit'),
-    'Takes an estimate off.',
-    plans.planAnswer,
-    { query: plans.seenPlanQuery },
-  ),
+  off('/plans/:number/estimates/:estimate', 'edit', 'Takes an estimate off.'),
+  file('/plans/:number/attachments', 'edit', 'Adds a file to a plan.'),
+  off('/plans/:number/attachments/:id', 'edit', 'Takes a file off a plan.'),
+  act('post', '/bookings', 'book', 'Records a booking for an approved plan.', plans.addBookingSchema),
+  act('put', '/bookings/:booking', 'book', 'Changes a booking.', plans.editBookingSchema),
+  off('/plans/:number/bookings/:booking', 'book', 'Takes a booking off.'),
+  file('/plans/:number/bookings/:booking/attachments', 'book', 'Adds a file to a booking.'),
+  off('/plans/:number/bookings/:booking/attachments/:id', 'book', 'Takes a file off a booking.'),
   act('post', '/submit', 'submit', 'Sends a plan to its approver.', plans.seenPlanSchema),
   act('post', '/withdraw', 'withdraw', 'Takes a plan back.', plans.seenPlanSchema),
   act('post', '/approve', 'approve', 'Approves a plan.', plans.approvePlanSchema),

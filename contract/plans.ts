@@ -3,7 +3,18 @@ import { parts } from '../core/documents/case.schema.ts';
 import { estimateSchema, PER, tripSchema } from '../core/documents/plan.schema.ts';
 import type { Explanation } from '../core/explain/explain.types.ts';
 import { planLifecycle, PLAN_STATES, type PlanAct } from '../core/workflow/lifecycles/planned.ts';
-import { date, historyFields, id, moment, revision, stored, words } from './primitives.ts';
+import {
+  attachment,
+  date,
+  historyFields,
+  id,
+  moment,
+  recordId,
+  revision,
+  seenQuery,
+  stored,
+  words,
+} from './primitives.ts';
 
 /** Plans: what is asked of them and what is answered. Amounts are decimal strings of the currency beside them. */
 const purpose = z.string().trim().min(1, 'Say what the trip is for.').max(200);
@@ -57,10 +68,27 @@ export const estimatesSchema = z.strictObject({
   codes: parts.coding.optional().describe('Codes that are put on each; what else is on it stays.'),
   rehearse: z.boolean().optional().describe('true: only say what it would come to.'),
 });
+const option = z.strictObject({
+  says: z.string().trim().min(1, 'Say what is offered.').max(140),
+  amount: parts.amount,
+  currency: parts.currency,
+});
+const booking = {
+  estimate: parts.id.nullable().describe('The estimate it is for.'),
+  what: z.string().trim().min(1, 'Say what is booked.').max(140),
+  date,
+  options: z.array(option).min(1, 'has no option').max(20),
+  chosen: z.number().int().min(0).max(19).nullable().describe('Which of the options, from 0; null: none yet.'),
+  /** Nobody spends money of their own on what is booked for them. */
+  paidBy: z.enum(['card', 'central']),
+  confirmation: z.string().trim().max(140).nullable(),
+};
+export const addBookingSchema = z.strictObject({ revision, booking: z.strictObject(booking) });
+export const editBookingSchema = z.strictObject({ revision, set: z.strictObject(booking).partial() });
 export const approvePlanSchema = z.strictObject({ revision, comment: z.string().trim().max(2000).optional() });
 export const declinePlanSchema = z.strictObject({ revision, reason: words });
 export const seenPlanSchema = z.strictObject({ revision });
-export const seenPlanQuery = z.strictObject({ revision: z.coerce.number().int().min(1) });
+export { seenQuery as seenPlanQuery };
 
 const state = z.enum(PLAN_STATES);
 const figure = z.string().nullable();
@@ -81,7 +109,13 @@ const row = z.object({
   total: figure,
   tide,
 });
-export const plansAnswer = z.object({ plans: z.array(row), toDecide: z.array(row) });
+export const plansAnswer = z.object({
+  plans: z.array(row),
+  toDecide: z.array(row),
+  toBook: z
+    .array(row)
+    .describe('Approved plans of others, of which no claim came yet, for whoever prepares for others.'),
+});
 export const templatesAnswer = z.object({
   templates: z.array(z.object({ id, name: z.string(), categories: z.array(z.string()) })),
 });
@@ -107,6 +141,7 @@ const problem = z.object({
   severity: z.enum(['stop', 'ask', 'note']),
   says: z.string(),
 });
+const shownBooking = z.object({ ...booking, id: recordId, by: z.string(), attachments: z.array(attachment) });
 export const planAnswer = z.object({
   plan: row.extend({
     entity: id,
@@ -124,11 +159,16 @@ export const planAnswer = z.object({
   }),
   estimates: z.array(estimate),
   problems: z.array(problem),
+  attachments: z.array(attachment),
+  bookings: z.array(shownBooking),
   history: z.array(historyFields),
   may: z.array(z.enum(Object.keys(planLifecycle.acts) as [PlanAct, ...PlanAct[]])),
 });
 export const planClaimAnswer = z.object({ number: id });
 
+export type NewBookingSaid = z.infer<typeof addBookingSchema>['booking'];
+export type BookingSet = z.infer<typeof editBookingSchema>['set'];
+export type Booking = z.infer<typeof shownBooking>;
 export type BeginPlan = z.infer<typeof beginPlanSchema>;
 export type PlanHeaderSet = z.infer<typeof planHeaderSchema>['set'];
 export type NewEstimate = z.infer<typeof addEstimatesSchema>['estimates'][number];

@@ -28,6 +28,16 @@ export const page = z.object({
   height: z.number().int(),
   turns: z.number().int().describe('Quarter turns clockwise after which it stands upright.'),
 });
+/** A file that stands beside a record. */
+export const attachment = z.object({
+  id: recordId,
+  name: z.string(),
+  pages: z.array(page),
+  by: z.string(),
+  at: moment,
+});
+/** A record as it was seen, where there is no body to say so. */
+export const seenQuery = z.strictObject({ revision: z.coerce.number().int().min(1) });
 
 /** One event of a record's history. */
 export const historyFields = z.object({
@@ -38,3 +48,5 @@ export const historyFields = z.object({
   words: z.record(z.string(), z.unknown()).nullable(),
   actor: z.string().nullable().describe('null: the system did it.'),
 });
+
+export type Attachment = z.infer<typeof attachment>;

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { FINANCE, type Role } from '../core/workflow/lifecycle.types.ts';
+import { FINANCE } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
 import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
 import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
@@ -74,6 +74,7 @@ export const ROUTES: readonly RouteContract[] = [
   route('get', '/chart', 'signed in', 'Names and codes to choose from.', chartAnswer),
   route('get', '/payees', ['preparer'], 'For whom one may prepare plans and claims.', payeesAnswer),
 
+  route('get', '/attachments/:id/pages/:page', 'signed in', 'A page of an attachment.', null, { type: 'image/webp' }),
   route('get', '/own/codes', 'signed in', 'Codes as one uses them oneself.', ownCodesAnswer),
   route('put', '/own/codes/favourites', 'signed in', 'Keeps a code first, or no longer.', ownCodesAnswer, {
     body: favouriteSchema,

@@ -5,7 +5,9 @@ import session from 'express-session';
 import helmet from 'helmet';
 import type { Pool } from 'pg';
 import type { Logger } from 'pino';
+import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import type { Services } from './platform/context.ts';
+import { attachmentRoutes } from './features/attachments/attachments.routes.ts';
 import { bookRoutes } from './features/book/book.routes.ts';
 import { cardRoutes } from './features/cards/cards.routes.ts';
 import { codeRoutes } from './features/codes/codes.routes.ts';
@@ -28,8 +30,8 @@ import { answerErrors } from './platform/http/answerErrors.ts';
 import { atMost } from './platform/http/overload.ts';
 import { createWatch } from './platform/http/watch.ts';
 import { logSlow } from './platform/http/logSlow.ts';
-import { sameOriginWrites } from './platform/http/guards.ts';
-import { usualThrottles, type Throttles } from './platform/http/throttle.ts';
+import { actorOf, sameOriginWrites } from './platform/http/guards.ts';
+import { limiter, usualThrottles, type Throttles } from './platform/http/throttle.ts';
 import { Refused } from './platform/http/refusal.ts';
 
 export interface AppOptions {
@@ -108,18 +110,20 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
   router.use(sessionRoutes(context, { pool, throttles, secrets, demo }));
   const description = JSON.stringify(openApi());
   router.get('/openapi.json', (_req, res) => void res.type('json').send(description));
+  const uploads = limiter(new RateLimiterPostgres(throttles.upload(pool)), (req) => actorOf(req).id);
   router.use(
     sessionsRoutes(context),
     tokenRoutes(context),
     bookRoutes(context),
     codeRoutes(context),
-    claimRoutes(context),
-    planRoutes(context),
+    claimRoutes(context, uploads),
+    planRoutes(context, uploads),
+    attachmentRoutes(context),
     journalRoutes(context),
     periodRoutes(context),
     setupRoutes(context),
     historyRoutes(context),
-    receiptRoutes(context, pool, throttles),
+    receiptRoutes(context, uploads),
     cardRoutes(context),
     statementRoutes(context),
     gatherRoutes(context),

@@ -20,5 +20,17 @@ export function audienceOf(claim: ActRecord & { submitted: boolean }, person: Ac
   return person.id === approver ? 'approver' : null;
 }
 
+/** For whom a plan is shown besides: who books what an approved plan needs. */
+export type PlanAudience = Audience | 'booker';
+
+/**
+ * As `audienceOf`, for a plan. One that is approved is shown to whoever prepares for others in its entity too, so that they
+ * can book for it. Example: a preparer of another record on an approved plan → "booker", on a draft → null.
+ */
+export function planAudienceOf(plan: ActRecord & { submitted: boolean }, person: ActingPerson): PlanAudience | null {
+  const books = plan.state === 'approved' && person.holds('preparer', plan.entity);
+  return audienceOf(plan, person) ?? (books ? 'booker' : null);
+}
+
 /** The budgets of grants and projects are their owners' business: their makers are not told, and need not put them right. */
 export const concernsMakers = (finding: Pick<Finding, 'code'>): boolean => finding.code !== 'budget-over';

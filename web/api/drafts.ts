@@ -15,6 +15,7 @@ import {
   recurringAnswer,
 } from '../../contract/drafts.ts';
 import { getter, send } from './client.ts';
+import { upload } from './upload.ts';
 
 export type {
   Beginnings,
@@ -53,6 +54,10 @@ export const drafts = {
     send('DELETE', `${pathOf(number, lineOf(line))}?revision=${revision}`, claimAnswer),
   explain: (number: string, revision: number, said: Explain): Promise<ClaimAnswer> =>
     send('PUT', pathOf(number, '/explanations'), claimAnswer, { revision, ...said }),
+  attach: (number: string, revision: number, file: File): Promise<ClaimAnswer> =>
+    upload(pathOf(number, `/attachments?revision=${revision}`), claimAnswer, file, () => undefined),
+  detach: (number: string, revision: number, id: string): Promise<ClaimAnswer> =>
+    send('DELETE', pathOf(number, `/attachments/${id}?revision=${revision}`), claimAnswer),
   putReceipt: (number: string, revision: number, line: string, receipt: string): Promise<ClaimAnswer> =>
     send('PUT', pathOf(number, `${lineOf(line)}/receipt`), claimAnswer, { revision, receipt }),
   divide: (number: string, revision: number, line: string, parts: DivideLine['parts']): Promise<ClaimAnswer> =>

@@ -5,18 +5,29 @@ import {
   plansAnswer,
   templatesAnswer,
   type BeginPlan,
+  type BookingSet,
   type EstimateSet,
+  type NewBookingSaid,
   type NewEstimate,
   type PlanAnswer,
   type PlanHeaderSet,
 } from '../../contract/plans.ts';
 import type { Coding } from '../../core/documents/case.schema.ts';
 import { getter, send } from './client.ts';
+import { upload } from './upload.ts';
 
-export type { EstimateSet, NewEstimate, PlanAnswer, PlanHeaderSet, PlanListRow } from '../../contract/plans.ts';
+export type {
+  Booking,
+  EstimateSet,
+  NewEstimate,
+  PlanAnswer,
+  PlanHeaderSet,
+  PlanListRow,
+} from '../../contract/plans.ts';
 export type Estimate = PlanAnswer['estimates'][number];
 
 const pathOf = (number: string, rest = ''): string => `/plans/${encodeURIComponent(number)}${rest}`;
+const filesOf = (booking?: string) => (booking ? `/bookings/${booking}/attachments` : '/attachments');
 const put = (number: string, rest: string, body: unknown) => send('PUT', pathOf(number, rest), planAnswer, body);
 const post = (number: string, rest: string, body: unknown) => send('POST', pathOf(number, rest), planAnswer, body);
 
@@ -41,5 +52,16 @@ export const plans = {
   act: (number: string, revision: number, act: 'submit' | 'withdraw') => post(number, `/${act}`, { revision }),
   approve: (number: string, revision: number, comment: string) => post(number, '/approve', { revision, comment }),
   decline: (number: string, revision: number, reason: string) => post(number, '/decline', { revision, reason }),
+  addBooking: (number: string, revision: number, booking: NewBookingSaid) =>
+    post(number, '/bookings', { revision, booking }),
+  editBooking: (number: string, revision: number, id: string, set: BookingSet) =>
+    put(number, `/bookings/${id}`, { revision, set }),
+  removeBooking: (number: string, revision: number, id: string): Promise<PlanAnswer> =>
+    send('DELETE', pathOf(number, `/bookings/${id}?revision=${revision}`), planAnswer),
+  /** Adds a file to a plan, or to a booking of it. */
+  attach: (number: string, revision: number, file: File, booking?: string): Promise<PlanAnswer> =>
+    upload(pathOf(number, `${filesOf(booking)}?revision=${revision}`), planAnswer, file, () => undefined),
+  detach: (number: string, revision: number, id: string, booking?: string): Promise<PlanAnswer> =>
+    send('DELETE', pathOf(number, `${filesOf(booking)}/${id}?revision=${revision}`), planAnswer),
   claim: (number: string, revision: number) => send('POST', pathOf(number, '/claim'), planClaimAnswer, { revision }),
 };

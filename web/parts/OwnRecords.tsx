@@ -9,6 +9,8 @@ interface OwnRecordsProps<Row> {
   own: readonly Row[];
   /** Those that wait for the person's decision. */
   toDecide: readonly Row[];
+  /** Others that are the person's to do something with. */
+  more?: { title: string; rows: readonly Row[] };
   /** What is said where there are none of one's own. */
   none: { title: string; says: string };
   pathOf: (row: Row) => string;
@@ -20,7 +22,7 @@ interface OwnRecordsProps<Row> {
 
 /** A person's own records of a kind, newest first, and before them those that wait for their decision. */
 export function OwnRecords<Row extends { number: string }>(props: OwnRecordsProps<Row>) {
-  const { title, begin, own, toDecide, none } = props;
+  const { title, begin, own, toDecide, more, none } = props;
   return (
     <div>
       {toDecide.length > 0 && (
@@ -41,6 +43,14 @@ export function OwnRecords<Row extends { number: string }>(props: OwnRecordsProp
         <Empty title={none.title}>{none.says}</Empty>
       ) : (
         <RecordList {...props} rows={own} whose={false} />
+      )}
+      {more && more.rows.length > 0 && (
+        <section aria-labelledby="more-records">
+          <h2 id="more-records" className="px-4 pt-5 pb-2 text-xl font-semibold">
+            {more.title}
+          </h2>
+          <RecordList {...props} rows={more.rows} whose />
+        </section>
       )}
     </div>
   );

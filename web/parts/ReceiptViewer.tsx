@@ -2,6 +2,8 @@ import { ChevronLeft, ChevronRight, Minus, Plus, RotateCw } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Spot } from '../../core/evidence/reading/reading.types.ts';
 
+type Papers = 'receipts' | 'attachments';
+
 /** A figure's place on a page, with what it is. */
 export interface SpotMark {
   label: string;
@@ -10,6 +12,8 @@ export interface SpotMark {
   focus: boolean;
 }
 interface ReceiptViewerProps {
+  /** Whose pages they are. */
+  from?: Papers;
   id: string;
   pages: { width: number; height: number; turns: number }[];
   label: string;
@@ -24,7 +28,7 @@ const ZOOMS = [1, 1.5, 2, 3, 4];
  * The pages of a receipt with zoom, quarter turns and marks where figures were read; the same for claimant, approver and
  * reviewer. A mark in focus brings its page.
  */
-export function ReceiptViewer({ id, pages, label, marks = [], onTurn }: ReceiptViewerProps) {
+export function ReceiptViewer({ from = 'receipts', id, pages, label, marks = [], onTurn }: ReceiptViewerProps) {
   const [zoom, setZoom] = useState(0);
   const [turned, setTurned] = useState<Readonly<Record<number, number>>>({});
   const [failed, setFailed] = useState(false);
@@ -63,6 +67,7 @@ export function ReceiptViewer({ id, pages, label, marks = [], onTurn }: ReceiptV
           <NoPicture onAgain={() => setFailed(false)} />
         ) : (
           <PageWithMarks
+            from={from}
             id={id}
             page={page}
             size={size}
@@ -148,6 +153,7 @@ function PageChoice({ page, of, onChange }: { page: number; of: number; onChange
 }
 
 interface PageWithMarksProps {
+  from: Papers;
   id: string;
   page: number;
   size: { width: number; height: number };
@@ -159,7 +165,7 @@ interface PageWithMarksProps {
 }
 
 /** One page, turned and enlarged, with a frame around each figure that was read on it. */
-function PageWithMarks({ id, page, size, turns, zoom, label, marks, onFail }: PageWithMarksProps) {
+function PageWithMarks({ from, id, page, size, turns, zoom, label, marks, onFail }: PageWithMarksProps) {
   const { width, height } = size;
   const [w, h] = turns % 2 === 1 ? [height, width] : [width, height];
   return (
@@ -171,7 +177,7 @@ function PageWithMarks({ id, page, size, turns, zoom, label, marks, onFail }: Pa
       aria-label={label}
     >
       <g transform={turned(turns, width, height)}>
-        <image href={`/api/receipts/${id}/pages/${page}`} width={width} height={height} onError={onFail} />
+        <image href={`/api/${from}/${id}/pages/${page}`} width={width} height={height} onError={onFail} />
         {marks
           .filter((m) => m.spot.page === page)
           .map((m) => (

@@ -36,6 +36,7 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
   }),
   approve: decide('approved', 'approved', ['comment']),
   decline: decide('declined', 'declined', ['reason']),
+  book: act<PlanState>({ event: 'booked', ways: [way(['approved'], null, { roles: ['preparer'] })], undoneBy: 'book' }),
   claim: act<PlanState>({ event: 'claimed', ways: [way(['approved'], null, { as: MAKERS })] }),
   useUp: act<PlanState>({ event: 'used up', ways: [way(['approved'], 'used up')] }),
   lapse: act<PlanState>({ event: 'lapsed', ways: [way(['approved'], 'lapsed')] }),

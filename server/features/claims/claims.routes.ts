@@ -1,4 +1,4 @@
-import { Router, type Request } from 'express';
+import { Router, type Request, type RequestHandler } from 'express';
 import {
   actSchema,
   bookAnswer,
@@ -16,7 +16,7 @@ import {
 } from '../../../contract/claims.ts';
 import { type ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { SeenClaim } from '../../records/claims/claimStore.ts';
-import type { Actor, Context } from '../../platform/context.ts';
+import type { Actor, Context, Services } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
 import {
@@ -39,6 +39,8 @@ import {
   submitSchema,
 } from '../../../contract/drafts.ts';
 import { seenQuery } from '../../../contract/gather.ts';
+import { fileOf, upload } from '../../platform/http/upload.ts';
+import { attachToClaim, detachFromClaim } from './attachments.service.ts';
 import { beginDraft, viewBeginnings } from './begin.service.ts';
 import { divideLine } from './divideLine.service.ts';
 import { answerQuery, editHeader, explainFinding, orderLines } from './drafts.service.ts';
@@ -61,8 +63,9 @@ import { previewJournal, viewBook, viewClaim } from './view.service.ts';
 type Run = (actor: Actor, number: string, req: Request) => Promise<unknown>;
 
 /** Claims: the queue for finance, their own for everybody, and the acts of all who deal with one. */
-export function claimRoutes(context: Context): Router {
+export function claimRoutes(services: Services, uploads: RequestHandler): Router {
   const router = Router();
+  const context: Context = services;
 
   router.get('/claims', async (req, res) => {
     answer(res, queueAnswer, (await viewQueue(context, actorOf(req), checked(listSchema, req.query))) as never);
@@ -135,6 +138,19 @@ export function claimRoutes(context: Context): Router {
   });
   act('delete', '/drafts/:number/recurring/:id', 'edit', (actor, number, req) =>
     endRecurring(context, actor, { number, ...checked(seenQuery, req.query) }, recurringId(req)),
+  );
+  router.post('/drafts/:number/attachments', uploads, upload(0), async (req, res) => {
+    const [actor, number] = [actorOf(req), param(req, 'number')];
+    await attachToClaim(services, actor, { number, ...checked(seenQuery, req.query) }, fileOf(req));
+    answer(res, claimAnswer, await viewClaim(context, actor, number), 201);
+  });
+  act('delete', '/drafts/:number/attachments/:id', 'edit', (actor, number, req) =>
+    detachFromClaim(
+      services,
+      actor,
+      { number, ...checked(seenQuery, req.query) },
+      numberParam(req, 'id', 'attachment'),
+    ),
   );
   act('put', '/drafts/:number/order', 'edit', (actor, number, req) => {
     const { revision, order } = checked(orderSchema, req.body);

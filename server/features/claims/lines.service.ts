@@ -23,7 +23,7 @@ import {
   updateLine,
 } from '../../records/claims/claims.queries.ts';
 import { lastOf } from '../../records/claims/lineNumbers.ts';
-import { lineRecord } from '../../records/claims/lineRecord.ts';
+import { columnsOf, lineRecord, wholeRecord } from '../../records/claims/lineRecord.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';
 import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
@@ -119,16 +119,6 @@ const keepAsked = ({ nights, attendees, journey, stay, fields }: Line, asked: Re
   fields: Object.fromEntries(Object.entries(fields ?? {}).filter(([name]) => asked.has(name))),
 });
 
-/** The columns of a line's own row that people write. */
-const columnsOf = (line: Line) => ({
-  date: line.date,
-  merchant: line.merchant ?? null,
-  description: line.description ?? null,
-  country: line.country ?? null,
-  paid_by: line.paidBy,
-  amount: minorOf(line.amount, line.currency, 'amount'),
-});
-
 /** Adds lines as they were written, all or none, each with the next number. */
 export const writeLines = (
   context: Context,
@@ -161,9 +151,7 @@ export async function addLines(trx: Db, { row, at }: LockedClaim, written: reado
     const line: Line = { id: String(last.number + 1 + i), paidBy: 'own', date: set.date, ...amount };
     const planned = await plannedCoding(trx, row.plan?.number, set.estimate);
     apply(line, { ...set, coding: { ...planned, ...set.coding } }, asks);
-    const record = lineRecord(line);
-    const columns = { ...record.line, ...columnsOf(line), currency: line.currency };
-    await insertLine(trx, at, last.position + 1 + i, { ...record, line: columns });
+    await insertLine(trx, at, last.position + 1 + i, wholeRecord(line));
   }
   return written.map((_, i) => String(last.number + 1 + i));
 }

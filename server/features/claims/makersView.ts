@@ -33,7 +33,7 @@ export function approverView(sources: Sources) {
   return { ...view, claim: { ...view.claim, financeNote: null }, findings: assessed.result.findings, ties };
 }
 
-function makersView({ around, assessed, receipts, may }: Sources) {
+function makersView({ around, assessed, receipts, attachments, may }: Sources) {
   const { header, history, queries, submitted } = around;
   const { document, result, estimates } = assessed;
   const { plan } = document.claim;
@@ -49,6 +49,7 @@ function makersView({ around, assessed, receipts, may }: Sources) {
     parts: Object.fromEntries(result.lines.filter(isDivided).map((l) => [l.id, l.parts])),
     settlement: { ...settlementSum(document.claim, result), fromAdvances: fromAdvances(result, document.own) },
     queries: queries.filter((q) => q.sent) as never,
+    attachments,
     receipts,
     changes: IN_PREPARATION.includes(around.row.state) ? [] : changesOf(submitted?.claim ?? null, document.claim),
     tide: tideOf(history),

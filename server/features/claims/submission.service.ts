@@ -11,6 +11,7 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { selectPolicyStatement } from '../../records/book/rules.queries.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
+import { selectAttached } from '../../records/attachments/attachments.queries.ts';
 import { assessRows, type AssessedClaim } from '../../records/claims/assessClaim.ts';
 import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import {
@@ -58,7 +59,12 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: 
   if (unsaid) throw new Refused('word-wanted', { first: placed(unsaid) });
   const statement = await selectPolicyStatement(trx, row.submitted_on);
   if (statement && statement.version !== accepted) throw new Refused('statement-wanted');
-  const frozen = { ...frozenOf(assessed), ...(statement ? { statement } : {}) };
+  const attachments = await selectAttached(trx, claim.at);
+  const frozen = {
+    ...frozenOf(assessed),
+    ...(statement ? { statement } : {}),
+    ...(attachments.length > 0 ? { attachments } : {}),
+  };
   await freezeVersion(trx, claim.at, frozen, context.clock.now());
   return {
     result: undefined,

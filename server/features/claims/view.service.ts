@@ -8,6 +8,7 @@ import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
+import { selectAttachments } from '../../records/attachments/attachments.queries.ts';
 import { selectAssessment } from '../../records/claims/assessments.queries.ts';
 import { assessClaim, fingerprintOf, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
@@ -26,15 +27,16 @@ export async function viewClaim({ db }: Pick<Context, 'db'>, actor: Actor, numbe
   const key = { claim_id: around.row.id, version: versionFor(audience, around) };
   const assessed = (await selectAssessment(db, key))!;
   const receipts = await selectShownReceipts(db, key);
+  const attachments = await selectAttachments(db, key);
   const may = await actsOf(db, around, actor);
   switch (audience) {
     case 'claimant':
-      return { audience, ...claimantView({ around, assessed, receipts, may }) };
+      return { audience, ...claimantView({ around, assessed, receipts, attachments, may }) };
     case 'approver':
-      return { audience, ...approverView({ around, assessed, receipts, may }) };
+      return { audience, ...approverView({ around, assessed, receipts, attachments, may }) };
     case 'finance':
     case 'auditor':
-      return { audience, ...financeView({ around, assessed, receipts, may }) };
+      return { audience, ...financeView({ around, assessed, receipts, attachments, may }) };
     default:
       return audience satisfies never;
   }
@@ -51,7 +53,7 @@ async function actsOf(db: Db, { row }: ClaimSurroundings, actor: Actor) {
   return actsOpen(claimLifecycle, claimFacts(row), actor, { isOn: (s) => settings[s] !== false });
 }
 
-function financeView({ around, assessed, receipts, may }: Sources) {
+function financeView({ around, assessed, receipts, attachments, may }: Sources) {
   const { header, history, marks, queries, journals, submitted, row } = around;
   const { document, result, ties, evidence } = assessed;
   const { postingDate, claim, own } = document;
@@ -66,6 +68,7 @@ function financeView({ around, assessed, receipts, may }: Sources) {
     marks: marks.map(({ line_id, about: _, ...m }) => ({ ...m, line: line_id })) as never,
     queries: queries as never,
     evidence,
+    attachments,
     receipts,
     tide: tideOf(history),
     history: IN_PREPARATION.includes(row.state) ? history.filter(({ kind }) => !BEFORE_SUBMISSION.has(kind)) : history,

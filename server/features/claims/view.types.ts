@@ -1,6 +1,7 @@
 import type { SharedBook } from '../../../core/documents/splitBook.ts';
 import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { StoredAssessment } from '../../records/claims/assessments.queries.ts';
+import type { ShownAttachment } from '../../records/attachments/attachments.queries.ts';
 import type { ClaimSurroundings, ShownReceipt } from './view.queries.ts';
 
 /** What every view of a claim is written from. */
@@ -8,5 +9,6 @@ export interface Sources {
   around: ClaimSurroundings;
   assessed: StoredAssessment & { book: SharedBook };
   receipts: Record<string, ShownReceipt>;
+  attachments: ShownAttachment[];
   may: ClaimAct[];
 }

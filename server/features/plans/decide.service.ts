@@ -16,6 +16,7 @@ import { actOnPlan, type LockedPlan, type SeenPlan } from '../../records/plans/p
 import { selectClaimOfPlan, selectEstimates } from '../../records/plans/plans.queries.ts';
 import { releasePlan, reservePlan } from '../../records/plans/reservePlan.ts';
 import type { PlanAct } from '../../../core/workflow/lifecycles/planned.ts';
+import { bookedLines } from './bookedLines.ts';
 import { selectPastPlans } from './plans.queries.ts';
 
 const act = <Result>(
@@ -104,6 +105,7 @@ export const claimPlan = (context: Context, actor: Actor, seen: SeenPlan): Promi
       tripTo: row.trip_to,
       country: row.country,
       place: row.place,
+      lines: await bookedLines(context, trx, actor, row),
       plan: frozenPlan(row, await selectEstimates(trx, row.id)),
     });
     return { result: { number }, facts: { claim: number } };

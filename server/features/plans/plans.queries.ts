@@ -41,15 +41,25 @@ export const selectPlansToDecide = (db: Db, person: string): Promise<NamedPlan[]
     .whereNotIn('l.preparer_id', [person])
     .orderBy(['l.submitted_on', 'l.id']);
 
+/** Approved plans of others in some entities (null: all) of which no claim came yet, the next to begin first. */
+export const selectPlansToBook = (db: Db, entities: readonly string[] | null, person: string): Promise<NamedPlan[]> => {
+  const plans = named(db)
+    .where('l.state', 'approved')
+    .whereNot('l.claimant_id', person)
+    .whereNot('l.preparer_id', person);
+  if (entities) plans.whereIn('l.entity_id', [...entities]);
+  return plans.whereRaw(NOT_CLAIMED).orderBy(['l.trip_from', 'l.id']);
+};
+
+const NOT_CLAIMED = `not exists (select 1 from claims c where c.plan is not null and c.plan ->> 'number' = l.number
+  and c.state not in ('declined', 'withdrawn'))`;
+
 /** Numbers of approved plans whose last day is before a date and of which no claim came. */
 export const selectPastPlans = (db: Db, before: string, most: number): Promise<string[]> =>
   db('plans as l')
     .where('l.state', 'approved')
     .where('l.trip_to', '<', before)
-    .whereRaw(
-      `not exists (select 1 from claims c where c.plan is not null and c.plan ->> 'number' = l.number
-         and c.state not in ('declined', 'withdrawn'))`,
-    )
+    .whereRaw(NOT_CLAIMED)
     .orderBy('l.id')
     .limit(most)
     .pluck('l.number');

@@ -1,9 +1,11 @@
-import { Router, type Request } from 'express';
+import { Router, type Request, type RequestHandler } from 'express';
 import {
+  addBookingSchema,
   addEstimatesSchema,
   approvePlanSchema,
   beginPlanSchema,
   declinePlanSchema,
+  editBookingSchema,
   estimatesSchema,
   planAnswer,
   planClaimAnswer,
@@ -13,9 +15,19 @@ import {
   seenPlanSchema,
   templatesAnswer,
 } from '../../../contract/plans.ts';
-import type { Actor, Context } from '../../platform/context.ts';
+import type { Actor, Context, Services } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
-import { actorOf, checked, param } from '../../platform/http/guards.ts';
+import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
+import { fileOf, upload } from '../../platform/http/upload.ts';
+import {
+  addBooking,
+  attachToBooking,
+  attachToPlan,
+  detachFromBooking,
+  detachFromPlan,
+  editBooking,
+  removeBooking,
+} from './bookings.service.ts';
 import { approvePlan, claimPlan, declinePlan, submitPlan, withdrawPlan } from './decide.service.ts';
 import {
   addEstimates,
@@ -30,8 +42,9 @@ import { viewPlan, viewPlans, viewTemplates } from './view.service.ts';
 type Run = (actor: Actor, number: string, req: Request) => Promise<unknown>;
 
 /** Plans: one's own, those to decide about, and what is done with one. */
-export function planRoutes(context: Context): Router {
+export function planRoutes(services: Services, uploads: RequestHandler): Router {
   const router = Router();
+  const context: Context = services;
   router.get('/plans', async (req, res) => {
     answer(res, plansAnswer, await viewPlans(context, actorOf(req)));
   });
@@ -75,6 +88,39 @@ export function planRoutes(context: Context): Router {
   });
   act('delete', '/plans/:number/estimates/:estimate', (actor, number, req) =>
     removeEstimate(context, actor, { number, ...checked(seenPlanQuery, req.query) }, param(req, 'estimate')),
+  );
+  /** A file that is sent to a plan, or to one of its bookings. */
+  const file = (path: string, run: Run) =>
+    router.post(path, uploads, upload(0), async (req, res) => {
+      const [actor, number] = [actorOf(req), param(req, 'number')];
+      await run(actor, number, req);
+      answer(res, planAnswer, await viewPlan(context.db, actor, number), 201);
+    });
+  const seenIn = (req: Request, number: string) => ({ number, ...checked(seenPlanQuery, req.query) });
+  const bookingIn = (req: Request) => numberParam(req, 'booking', 'booking');
+  const attachmentIn = (req: Request) => numberParam(req, 'id', 'attachment');
+  file('/plans/:number/attachments', (actor, number, req) =>
+    attachToPlan(services, actor, seenIn(req, number), fileOf(req)),
+  );
+  act('delete', '/plans/:number/attachments/:id', (actor, number, req) =>
+    detachFromPlan(context, actor, seenIn(req, number), attachmentIn(req)),
+  );
+  act('post', '/plans/:number/bookings', (actor, number, req) => {
+    const { revision, booking } = checked(addBookingSchema, req.body);
+    return addBooking(context, actor, { number, revision }, booking);
+  });
+  act('put', '/plans/:number/bookings/:booking', (actor, number, req) => {
+    const { revision, set } = checked(editBookingSchema, req.body);
+    return editBooking(context, actor, { number, revision }, bookingIn(req), set);
+  });
+  act('delete', '/plans/:number/bookings/:booking', (actor, number, req) =>
+    removeBooking(context, actor, seenIn(req, number), bookingIn(req)),
+  );
+  file('/plans/:number/bookings/:booking/attachments', (actor, number, req) =>
+    attachToBooking(services, actor, seenIn(req, number), bookingIn(req), fileOf(req)),
+  );
+  act('delete', '/plans/:number/bookings/:booking/attachments/:id', (actor, number, req) =>
+    detachFromBooking(context, actor, seenIn(req, number), bookingIn(req), attachmentIn(req)),
   );
   act('post', '/plans/:number/submit', (actor, number, req) =>
     submitPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),

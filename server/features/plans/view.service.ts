@@ -1,13 +1,15 @@
 import type { PlanInput } from '../../../contract/plans.ts';
 import { actsOpen } from '../../../core/workflow/judgeAct.ts';
-import { audienceOf, concernsMakers, type Audience } from '../../../core/workflow/audienceOf.ts';
+import { concernsMakers, planAudienceOf, type Audience } from '../../../core/workflow/audienceOf.ts';
 import { planLifecycle } from '../../../core/workflow/lifecycles/planned.ts';
 import { groupBy } from '../../../core/numbers/groupBy.ts';
-import type { Actor, Context } from '../../platform/context.ts';
+import { entitiesOf, hasAny, type Actor, type Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { selectEvents, selectStateChanges } from '../../platform/history/history.queries.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
+import { selectAttachments } from '../../records/attachments/attachments.queries.ts';
+import { selectBookings } from '../../records/plans/bookings.queries.ts';
 import type { KeptPlan } from '../../records/plans/plans.types.ts';
 import { planFacts } from '../../records/plans/planStore.ts';
 import {
@@ -16,12 +18,19 @@ import {
   selectTemplates,
   type EstimateRow,
 } from '../../records/plans/plans.queries.ts';
-import { listed, selectNamedPlan, selectOwnPlans, selectPlansToDecide, type NamedPlan } from './plans.queries.ts';
+import {
+  listed,
+  selectNamedPlan,
+  selectOwnPlans,
+  selectPlansToBook,
+  selectPlansToDecide,
+  type NamedPlan,
+} from './plans.queries.ts';
 
 /** A plan from what was stored when it last changed; to those it does not concern it does not exist. */
 export async function viewPlan(db: Db, actor: Actor, number: string): Promise<PlanInput> {
   const row = await selectNamedPlan(db, number);
-  const audience = row ? audienceOf(planFacts(row), actor) : null;
+  const audience = row ? planAudienceOf(planFacts(row), actor) : null;
   if (!row || !audience) throw new Refused('not-found', { what: 'plan' });
   const estimates = await selectEstimates(db, row.id);
   const history = await selectEvents(db, 'plan', number);
@@ -44,10 +53,25 @@ export async function viewPlan(db: Db, actor: Actor, number: string): Promise<Pl
       tide: tideOf(history),
     },
     estimates: estimates.map((e) => shownEstimate(e, kept)),
-    problems: problemsOf(kept, audience),
-    history: history as never,
+    problems: audience === 'booker' ? [] : problemsOf(kept, audience),
+    attachments: await selectAttachments(db, { plan_id: row.id }),
+    bookings: await bookingsOf(db, row.id),
+    history: (audience === 'booker' ? [] : history) as never,
     may: actsOpen(planLifecycle, planFacts(row), actor, { isOn: () => false }),
   };
+}
+
+async function bookingsOf(db: Db, planId: bigint): Promise<PlanInput['bookings']> {
+  const shown: PlanInput['bookings'] = [];
+  for (const { id, estimate, what, date, options, chosen, paid_by, confirmation, by } of await selectBookings(
+    db,
+    planId,
+  ))
+    shown.push({
+      ...{ id: String(id), estimate, what, date, options, chosen, paidBy: paid_by, confirmation, by },
+      attachments: await selectAttachments(db, { booking_id: id }),
+    });
+  return shown;
 }
 
 const tideOf = (events: readonly { at: Date; facts: Record<string, unknown> }[]) =>
@@ -83,10 +107,16 @@ function problemsOf({ missing, findings }: KeptPlan, audience: Audience): PlanIn
 }
 const FIELDS: Record<string, string> = { 'rate-missing': 'price' };
 
-/** One's own plans, and those that wait for one's decision. */
+/** One's own plans, those that wait for one's decision, and those one may book for. */
 export async function viewPlans({ db }: Pick<Context, 'db'>, actor: Actor) {
   const [own, toDecide] = await Promise.all([selectOwnPlans(db, actor.id), selectPlansToDecide(db, actor.id)]);
-  return { plans: await withTides(db, own), toDecide: await withTides(db, toDecide) };
+  const books = hasAny(actor, ['preparer']);
+  const toBook = books ? await selectPlansToBook(db, entitiesOf(actor, ['preparer']), actor.id) : [];
+  return {
+    plans: await withTides(db, own),
+    toDecide: await withTides(db, toDecide),
+    toBook: await withTides(db, toBook),
+  };
 }
 
 async function withTides(db: Db, rows: readonly NamedPlan[]) {

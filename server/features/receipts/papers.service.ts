@@ -19,7 +19,7 @@ import {
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 import { moveLinesToReceipt } from '../../records/claims/preparation.queries.ts';
 import { lockReceipts } from '../../records/receipts/receiptFor.ts';
-import { sha256Of, storeReceipt } from './receipts.files.ts';
+import { sha256Of, storeReceipt } from '../../records/receipts/storeReceipt.ts';
 import { assertFree, receiptRecords, type SeenReceipt } from './receipts.store.ts';
 
 /** Turns a page as its owner wants it to stand, and has the paper read again so. Evidence under review stays as it is. */

@@ -1,11 +1,9 @@
-import { Router, type Request, type Response } from 'express';
-import type { Pool } from 'pg';
-import { RateLimiterPostgres } from 'rate-limiter-flexible';
+import { Router, type Request, type RequestHandler, type Response } from 'express';
 import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';
 import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
-import { limiter, type Throttles } from '../../platform/http/throttle.ts';
 import { Refused } from '../../platform/http/refusal.ts';
+import { sendPaper } from '../../platform/http/sendPaper.ts';
 import { fileOf, upload } from '../../platform/http/upload.ts';
 import {
   selectOriginal,
@@ -32,15 +30,14 @@ import { addFile } from './receipts.files.ts';
 import { confirmReceipt, readAgain, removeReceipt, viewReceipts } from './receipts.service.ts';
 
 /** Receipts: added by their owner, shown as derived pictures to those around the claim, originals to auditors alone. */
-export function receiptRoutes(services: Services, pool: Pool, throttles: Throttles): Router {
+export function receiptRoutes(services: Services, uploads: RequestHandler): Router {
   const router = Router();
-  const perPerson = limiter(new RateLimiterPostgres(throttles.upload(pool)), (req) => actorOf(req).id);
 
   const sendReceipts = async (req: Request, res: Response) =>
     answer(res, receiptsAnswer, (await viewReceipts(services, actorOf(req))) as never);
   const seenIn = (req: Request, revision: number) => ({ id: numberParam(req, 'id', 'receipt'), revision });
 
-  router.post('/receipts', perPerson, upload(0), async (req, res) => {
+  router.post('/receipts', uploads, upload(0), async (req, res) => {
     const { name, bytes } = fileOf(req);
     const actor = actorOf(req);
     const added = await addFile(services, { owner: actor.id, actor }, name, bytes);
@@ -84,10 +81,14 @@ export function receiptRoutes(services: Services, pool: Pool, throttles: Throttl
   });
 
   router.get('/receipts/:id/pages/:page', async (req, res) => {
-    send(res, await readable(services, actorOf(req), req, (id) => selectPage(services.db, id, pageIn(req))), 'inline');
+    sendPaper(
+      res,
+      await readable(services, actorOf(req), req, (id) => selectPage(services.db, id, pageIn(req))),
+      'inline',
+    );
   });
   router.get('/receipts/:id/original', async (req, res) => {
-    send(res, await readable(services, actorOf(req), req, (id) => selectOriginal(services.db, id)), 'attachment');
+    sendPaper(res, await readable(services, actorOf(req), req, (id) => selectOriginal(services.db, id)), 'attachment');
   });
   return router;
 }
@@ -113,14 +114,3 @@ const concerns = (use: ReceiptUse, actor: Actor): boolean =>
   actor.id === use.claimant_id
   || actor.id === use.preparer_id
   || (use.submitted && (actor.id === use.approver_id || FINANCE.some((role) => actor.holds(role, use.entity_id))));
-
-/** What people uploaded is served so that no browser runs or guesses anything in it. */
-function send(res: Response, file: ReceiptFile, disposition: 'inline' | 'attachment'): void {
-  res
-    .set('Content-Type', file.type)
-    .set('X-Content-Type-Options', 'nosniff')
-    .set('Content-Security-Policy', "sandbox; default-src 'none'")
-    .set('Content-Disposition', `${disposition}; filename="${file.sha256.slice(0, 16)}"`)
-    .set('Cache-Control', 'no-store')
-    .send(file.bytes);
-}

@@ -1,4 +1,4 @@
-import type { Coding, Plan } from '../../../core/documents/case.schema.ts';
+import type { Coding, Line, Plan } from '../../../core/documents/case.schema.ts';
 import { claimLifecycle } from '../../../core/workflow/lifecycles/claim.ts';
 import { performBirth } from '../../platform/acts/perform.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -7,7 +7,8 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { selectPerson } from '../people/people.queries.ts';
 import { assessRows } from './assessClaim.ts';
-import { insertClaim, nextClaimNumber, updateClaim, type ClaimRow } from './claims.queries.ts';
+import { wholeRecord } from './lineRecord.ts';
+import { insertClaim, insertLine, nextClaimNumber, updateClaim, type ClaimRow } from './claims.queries.ts';
 
 /** A claim to be begun. The rest is the claimant's: entity and currency, and the approver they usually have. */
 export interface NewDraft {
@@ -21,6 +22,8 @@ export interface NewDraft {
   approver?: string;
   /** The plan it comes from, as it was approved. */
   plan?: Plan;
+  /** Lines it begins with, each with the receipt that is its evidence. */
+  lines?: readonly { line: Line; receipt: bigint | null }[];
   /** For the demo, whose claims have numbers of their own. */
   number?: string;
   entity?: string;
@@ -50,6 +53,15 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
       coding: draft.coding,
       plan: draft.plan ?? null,
     });
+    for (const [position, { line, receipt }] of (draft.lines ?? []).entries()) {
+      const record = wholeRecord(line);
+      await insertLine(trx, { claim_id: row.id, version: 1 }, position, {
+        ...record,
+        line: { ...record.line, receipt_id: receipt },
+      });
+    }
+    row.last_line = draft.lines?.length ?? 0;
+    await updateClaim(trx, row.id, { last_line: row.last_line });
     const { columns } = await assessRows(trx, context.clock, row, 1);
     await updateClaim(trx, row.id, columns);
     return { id: row.number, state: 'draft', result: row, facts: { version: 1 } };

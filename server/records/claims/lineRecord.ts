@@ -48,3 +48,19 @@ export function lineRecord(line: Line): LineRecord {
     shares: all.flatMap((p) => p.shares),
   };
 }
+
+/** The columns of a line's own row that people write. */
+export const columnsOf = (line: Line) => ({
+  date: line.date,
+  merchant: line.merchant ?? null,
+  description: line.description ?? null,
+  country: line.country ?? null,
+  paid_by: line.paidBy,
+  amount: minorOf(line.amount, line.currency, 'amount'),
+});
+
+/** The rows of a line that is not there yet. */
+export function wholeRecord(line: Line): LineRecord {
+  const record = lineRecord(line);
+  return { ...record, line: { ...record.line, ...columnsOf(line), currency: line.currency } };
+}

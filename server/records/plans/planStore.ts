@@ -1,4 +1,4 @@
-import { audienceOf } from '../../../core/workflow/audienceOf.ts';
+import { planAudienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { ActRecord } from '../../../core/workflow/lifecycle.types.ts';
 import { planLifecycle, type PlanAct, type PlanState } from '../../../core/workflow/lifecycles/planned.ts';
 import type { LockedRecord, Outcome, RecordStore } from '../../platform/acts/acts.types.ts';
@@ -28,7 +28,7 @@ export const planStore: RecordStore<PlanState, LockedPlan, string> = {
     return row && { ...planFacts(row), id: number, name: number, revision: row.revision, row };
   },
   save: (trx, plan, changes) => updatePlan(trx, plan.row.id, changes),
-  exists: (plan, actor) => audienceOf(planFacts(plan.row), actor) !== null,
+  exists: (plan, actor) => planAudienceOf(planFacts(plan.row), actor) !== null,
 };
 
 /** Which plan, as the actor has seen it. */

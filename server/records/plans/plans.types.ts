@@ -13,3 +13,10 @@ export interface KeptPlan {
   findings: Finding[];
   explained: Record<string, Explanation[]>;
 }
+
+/** One thing that was offered, with its price. */
+export interface Option {
+  says: string;
+  amount: string;
+  currency: string;
+}

@@ -1,6 +1,8 @@
 import { ArrowLeft } from 'lucide-react';
 import { Link, Navigate, useParams } from 'react-router';
 import { isFinance, useClaim, type ClaimAnswer, type MakerView } from '../../api/claims.ts';
+import { drafts } from '../../api/drafts.ts';
+import { Attachments } from '../../parts/Attachments.tsx';
 import { History } from '../../parts/History.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
@@ -40,10 +42,19 @@ interface OpenClaimProps {
 function OpenClaim({ view, show, reload }: OpenClaimProps) {
   const draft = useDraft(view, show);
   const written = view.may.includes('write');
+  const { number } = view.claim;
   return (
     <div className={`mx-auto w-full px-4 pb-10 ${written ? 'max-w-7xl' : 'max-w-4xl'}`}>
       <Title view={view} />
       {written ? <HeaderFields view={view} draft={draft} /> : <Purpose view={view} />}
+      <div className="mt-2">
+        <Attachments
+          of="the claim"
+          attachments={view.attachments}
+          onAdd={written ? (file) => draft.run('the files', (r) => drafts.attach(number, r, file)) : undefined}
+          onRemove={written ? ({ id }) => draft.run('the files', (r) => drafts.detach(number, r, id)) : undefined}
+        />
+      </div>
       <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-2">
         <div>
           <TideBar pieces={view.tide} wide />

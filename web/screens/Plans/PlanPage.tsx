@@ -1,12 +1,15 @@
 import { ArrowLeft } from 'lucide-react';
 import { Link, useParams } from 'react-router';
-import { usePlan, type PlanAnswer } from '../../api/plans.ts';
+import { plans, usePlan, type PlanAnswer } from '../../api/plans.ts';
+import { Attachments } from '../../parts/Attachments.tsx';
+import { failed } from '../../parts/failed.ts';
 import { History } from '../../parts/History.tsx';
 import { Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { SavedOrNot } from '../../parts/SavedOrNot.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { SAYS_OF_PLANS, sayMoment } from '../../words/sayEvent.ts';
+import { Bookings } from './Bookings.tsx';
 import { EstimateTable } from './EstimateTable.tsx';
 import { PlanActs } from './PlanActs.tsx';
 import { PlanProblems } from './PlanProblems.tsx';
@@ -34,6 +37,7 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
   const draft = usePlanDraft(view, show);
   const { plan } = view;
   const written = view.may.includes('edit');
+  const files = (work: Promise<PlanAnswer>) => void work.then(show, (error) => (failed(error), reload()));
   return (
     <div className="mx-auto w-full max-w-7xl px-4 pb-10">
       <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
@@ -45,6 +49,14 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
         {!view.may.includes('submit') && <span className="truncate">{plan.claimant}</span>}
       </h1>
       <TripFields view={view} draft={draft} written={written} />
+      <div className="mt-2">
+        <Attachments
+          of="the plan"
+          attachments={view.attachments}
+          onAdd={written ? (file) => files(plans.attach(plan.number, plan.revision, file)) : undefined}
+          onRemove={written ? ({ id }) => files(plans.detach(plan.number, plan.revision, id)) : undefined}
+        />
+      </div>
       <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-[minmax(0,1fr)_auto]">
         <div>
           <TideBar pieces={plan.tide} wide />
@@ -65,6 +77,7 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
         {written && <SavedOrNot state={draft.state} />}
       </div>
       <EstimateTable view={view} draft={draft} written={written} onChanged={show} />
+      <Bookings view={view} onChanged={show} onFail={reload} />
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <History
         events={view.history}

@@ -24,6 +24,7 @@ export default function Plans() {
         begin={{ label: 'New plan', run: () => setBeginning(true) }}
         own={data.plans}
         toDecide={data.toDecide}
+        more={{ title: 'Approved, to book for', rows: data.toBook }}
         none={NONE}
         pathOf={(plan) => `/plans/${plan.number}`}
         columns="sm:grid-cols-[minmax(0,1fr)_13rem_11rem_9rem]"

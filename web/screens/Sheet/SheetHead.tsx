@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { ClaimView } from '../../api/claims.ts';
+import { Attachments } from '../../parts/Attachments.tsx';
 import { Money } from '../../parts/Money.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { sayHeader } from '../../words/sayHeader.ts';
@@ -74,6 +75,7 @@ function Facts({ view }: { view: ClaimView }) {
         ))}
       </p>
       {claim.note && <p className="text-sm">“{claim.note}”</p>}
+      <Attachments of="the claim" attachments={view.attachments} />
       {claim.financeNote && <p className="text-sm">For finance: “{claim.financeNote}”</p>}
     </div>
   );

@@ -15,6 +15,7 @@ import * as cycles from './013_cycles.ts';
 import * as prepared from './014_prepared.ts';
 import * as plans from './015_plans.ts';
 import * as facts from './016_facts.ts';
+import * as attachments from './018_attachments.ts';
 import * as handy from './017_handy.ts';
 
 interface Named extends Knex.Migration {
@@ -39,6 +40,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.015_plans', ...plans },
   { name: '1.016_facts', ...facts },
   { name: '1.017_handy', ...handy },
+  { name: '1.018_attachments', ...attachments },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */
