@@ -45,7 +45,7 @@ export const HARD_MUTATIONS: Mutation[] = [
   ),
   m(
     'a turn of reading',
-    'server/features/receipts/receipts.files.ts',
+    'server/records/receipts/storeReceipt.ts',
     'countWaiting(trx, owner)',
     'Promise.resolve(0)',
     'server/features/receipts',

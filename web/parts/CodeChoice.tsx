@@ -74,7 +74,7 @@ export function CodeChoice({
           align="start"
           sideOffset={4}
           collisionPadding={8}
-          className="z-50 w-80 rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
+          className="z-50 w-[26rem] max-w-[94vw] rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
         >
           <Choices {...{ label, value, choices, none, onKeep }} typed={typed ?? ''} onTake={take} />
         </Popover.Content>

@@ -1,17 +1,17 @@
-import { holdsOn } from '../../core/numbers/isoDate.ts';
 import type { TaxRow } from '../../core/documents/assessment.schema.ts';
 import type { Line, TaxEntry } from '../../core/documents/case.schema.ts';
 import { fromMinor, sumKnown, toMinor } from '../../core/numbers/amount.ts';
 import type { Chart } from '../api/chart.ts';
 import { Money } from './Money.tsx';
 import { RemoveButton } from './RemoveButton.tsx';
+import { taxCodesFor } from './taxCodesFor.ts';
 import { readTypedAmount } from './typed.ts';
 
 interface TaxEditorProps {
   entries: readonly TaxEntry[];
   /** What was computed of them, in their order. */
   rows: readonly TaxRow[];
-  line: Pick<Line, 'date' | 'currency'>;
+  line: Pick<Line, 'date' | 'currency' | 'country'>;
   chart: Chart | undefined;
   onChange: (entries: TaxEntry[]) => void;
 }
@@ -19,10 +19,12 @@ interface TaxEditorProps {
 /** The tax entries of a line or item: code, the gross it covers, the tax on the receipt; beside them what comes of it. */
 export function TaxEditor({ entries, rows, line, chart, onChange }: TaxEditorProps) {
   const sums = sumsByEntry(entries, rows, line.currency);
-  const codes = chart?.taxCodes.filter((c) => holdsOn(c, line.date)) ?? [];
+  const codes = taxCodesFor(chart, line);
   return (
     <div>
-      <Entries entries={entries} sums={sums} codes={codes} currency={line.currency} onChange={onChange} />
+      {entries.length > 0 && (
+        <Entries entries={entries} sums={sums} codes={codes} currency={line.currency} onChange={onChange} />
+      )}
       <button
         type="button"
         className="btn btn-xs mt-1"

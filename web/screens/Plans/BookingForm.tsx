@@ -100,10 +100,7 @@ const offersOf = (booking: Booking | null): Offer[] =>
   ];
 
 /** The offers as they are sent, or what is wrong with the first that cannot be. */
-function readOffers(
-  offers: readonly Offer[],
-  currency: string,
-): { options: Booking['options'] } | { problem: string } {
+function readOffers(offers: readonly Offer[], currency: string): { options: Booking['options'] } | { problem: string } {
   const options: Booking['options'] = [];
   for (const [i, offer] of offers.entries()) {
     const price = readMoney(offer.price, currency);

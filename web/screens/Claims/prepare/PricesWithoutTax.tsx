@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { addTax } from '../../../../core/figures/tax/addTax.ts';
 import { fromMinor, toMinor } from '../../../../core/numbers/amount.ts';
-import { holdsOn } from '../../../../core/numbers/isoDate.ts';
 import type { TaxCode, TaxEntry } from '../../../../core/documents/case.schema.ts';
 import { Money } from '../../../parts/Money.tsx';
 import { RemoveButton } from '../../../parts/RemoveButton.tsx';
+import { taxCodesFor } from '../../../parts/taxCodesFor.ts';
 import { readTypedAmount } from '../../../parts/typed.ts';
 import type { LineRowProps } from './lineRow.types.ts';
 
@@ -18,7 +18,7 @@ interface Row {
 
 /** An invoice that says its prices without tax: the tax is added by the rates of the book, and the line's amount is what it comes to. */
 export function PricesWithoutTax({ line, chart, onTake }: PricesWithoutTaxProps) {
-  const codes = chart?.taxCodes.filter((c) => holdsOn(c, line.date)) ?? [];
+  const codes = taxCodesFor(chart, line);
   const [rows, setRows] = useState<Row[] | null>(null);
   const [outside, setOutside] = useState('');
   if (codes.length === 0) return null;
