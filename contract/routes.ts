@@ -87,6 +87,9 @@ export const ROUTES: readonly RouteContract[] = [
   route('get', '/claims', FINANCE, 'A page of the queue.', claims.queueAnswer, { query: claims.listSchema }),
   route('get', '/claims/own', 'signed in', 'One’s own claims, and those to decide about.', claims.ownClaimsAnswer),
   route('get', '/claims/:number', 'signed in', 'A claim, as its audience sees it.', claims.claimAnswer),
+  route('get', '/claims/:number/cover.pdf', 'signed in', 'The cover of a claim with its papers.', null, {
+    type: 'application/pdf',
+  }),
   route('get', '/claims/:number/lines.csv', 'signed in', 'The lines of a claim as a file.', null, { type: 'text/csv' }),
   route('get', '/claims/:number/journal', FINANCE, 'The journal a claim would have on a date.', claims.journalPreview, {
     query: claims.previewSchema,

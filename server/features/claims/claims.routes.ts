@@ -41,6 +41,7 @@ import {
 import { seenQuery } from '../../../contract/gather.ts';
 import { fileOf, upload } from '../../platform/http/upload.ts';
 import { attachToClaim, detachFromClaim } from './attachments.service.ts';
+import { coverSheetOf } from './cover/papers.ts';
 import { beginDraft, viewBeginnings } from './begin.service.ts';
 import { divideLine } from './divideLine.service.ts';
 import { answerQuery, editHeader, explainFinding, orderLines } from './drafts.service.ts';
@@ -80,6 +81,11 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
     const number = param(req, 'number');
     const view = await viewClaim(context, actorOf(req), number);
     res.type('text/csv').attachment(`${number}.csv`).send(writeLinesCsv(view));
+  });
+  router.get('/claims/:number/cover.pdf', async (req, res) => {
+    const number = param(req, 'number');
+    const pdf = await coverSheetOf(context, await viewClaim(context, actorOf(req), number));
+    res.type('application/pdf').attachment(`${number}.pdf`).send(Buffer.from(pdf));
   });
   router.get('/claims/:number/journal', async (req, res) => {
     const { date } = checked(previewSchema, req.query);

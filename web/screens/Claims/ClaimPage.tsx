@@ -2,6 +2,7 @@ import { ArrowLeft } from 'lucide-react';
 import { Link, Navigate, useParams } from 'react-router';
 import { isFinance, useClaim, type ClaimAnswer, type MakerView } from '../../api/claims.ts';
 import { drafts } from '../../api/drafts.ts';
+import { Downloads } from '../../parts/Downloads.tsx';
 import { Attachments } from '../../parts/Attachments.tsx';
 import { History } from '../../parts/History.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
@@ -72,15 +73,7 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
       )}
       {!written && view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
       {written ? <PreparedLines {...{ view, draft, reload }} onChanged={show} /> : <ClaimLines view={view} />}
-      {view.document.lines.length > 0 && (
-        <a
-          className="link mt-2 inline-block text-sm"
-          href={`/api/claims/${encodeURIComponent(view.claim.number)}/lines.csv`}
-          download
-        >
-          Lines as CSV
-        </a>
-      )}
+      {view.document.lines.length > 0 && <Downloads number={number} className="mt-2" />}
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
     </div>

@@ -5,6 +5,7 @@ import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { Attachments } from '../../parts/Attachments.tsx';
+import { Downloads } from '../../parts/Downloads.tsx';
 import { Money } from '../../parts/Money.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { sayHeader } from '../../words/sayHeader.ts';
@@ -75,7 +76,10 @@ function Facts({ view }: { view: ClaimView }) {
         ))}
       </p>
       {claim.note && <p className="text-sm">“{claim.note}”</p>}
-      <Attachments of="the claim" attachments={view.attachments} />
+      <div className="flex flex-wrap gap-x-4">
+        <Downloads number={claim.number} />
+        <Attachments of="the claim" attachments={view.attachments} />
+      </div>
       {claim.financeNote && <p className="text-sm">For finance: “{claim.financeNote}”</p>}
     </div>
   );
