@@ -78,12 +78,16 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
       </div>
       <EstimateTable view={view} draft={draft} written={written} onChanged={show} />
       <Bookings view={view} onChanged={show} onFail={reload} />
-      <h2 className="mt-6 mb-1 font-semibold">History</h2>
-      <History
-        events={view.history}
-        says={SAYS_OF_PLANS}
-        className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm"
-      />
+      {view.history.length > 0 && (
+        <>
+          <h2 className="mt-6 mb-1 font-semibold">History</h2>
+          <History
+            events={view.history}
+            says={SAYS_OF_PLANS}
+            className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm"
+          />
+        </>
+      )}
     </div>
   );
 }

@@ -96,8 +96,9 @@ function writeSum(sheet: Typesetter, sum: SettlementSum): void {
   }
 }
 
-const WIDTHS = [30, 56, 150, 96, 58, 84, 33];
-const HEADS = ['Line', 'Date', 'Merchant, what for', 'Category', 'Paid', 'Amount', 'Paper'];
+const WIDTHS = [28, 56, 160, 96, 58, 76, 33];
+const HEADS = ['Line', 'Date', 'Merchant', 'Category', 'Paid', 'Amount', 'Paper'];
+const BESIDE = 84;
 function writeLines(
   sheet: Typesetter,
   view: ClaimInput,
@@ -111,19 +112,20 @@ function writeLines(
     const cells = [
       line.id,
       line.date,
-      [line.merchant, line.description].filter(Boolean).join(', '),
+      line.merchant ?? '',
       line.personal ? 'private' : (names.get(line.category ?? '') ?? `${line.items?.length ?? 0} items`),
       line.paidBy === 'own' ? 'own money' : line.paidBy === 'card' ? `card ${line.card ?? ''}`.trim() : 'centrally',
       `${line.amount} ${line.currency}`,
       view.receipts[line.id] ? 'yes' : '',
     ];
     sheet.row(cells.map((text, i) => ({ text, width: WIDTHS[i]!, size: 8.5, right: i === 5 })));
+    if (line.description) sheet.paragraph(line.description, { size: 8, quiet: true, indent: BESIDE });
     if (line.currency !== claim.currency)
       sheet.row([
-        { text: '', width: 332 },
+        { text: '', width: 322 },
         {
           text: `= ${amounts[line.id] ?? 'not known'} ${claim.currency}`,
-          width: 142,
+          width: 152,
           size: 8,
           quiet: true,
           right: true,

@@ -24,6 +24,10 @@ export interface TextStyle {
   weight?: Weight;
   quiet?: boolean;
 }
+interface ParagraphStyle extends TextStyle {
+  /** How far from the margin it begins, in points. */
+  indent?: number;
+}
 
 /** A document that is written from the top of a page to its end, and on the next. Text of five scripts; of others a mark. */
 export class Typesetter {
@@ -52,8 +56,10 @@ export class Typesetter {
   }
 
   /** Text over the whole width, broken between words. */
-  paragraph(text: string, style: TextStyle = {}): void {
-    for (const line of this.broken(text, INNER, style)) this.row([{ text: line, width: INNER, ...style }]);
+  paragraph(text: string, { indent = 0, ...style }: ParagraphStyle = {}): void {
+    const width = INNER - indent;
+    const before = indent > 0 ? [{ text: '', width: indent, ...style }] : [];
+    for (const line of this.broken(text, width, style)) this.row([...before, { text: line, width, ...style }]);
   }
 
   /** One line of cells beside each other; what is wider than its cell is cut. Figures stand to the right. */
