@@ -1,4 +1,5 @@
 // npm start: installs what is missing, starts PostgreSQL, loads demo data into an empty database, builds, serves.
+import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { buildIfChanged } from './lib/build.mjs';
 import { databaseUrls } from './lib/database.mjs';
@@ -35,6 +36,8 @@ async function serve(port, env) {
   if (!dev) await buildIfChanged();
   const serverEnv = { ...env, NODE_ENV: dev ? 'development' : 'production', PORT: String(dev ? port + 1 : port) };
   const bankPort = await freePort();
+  const withYear = env.EBBET_DEMO !== '0' && env.EBBET_DEMO_YEAR !== '0';
+  if (withYear) serverEnv.EBBET_DEMO_YEAR = '1';
   const bankEnv = { ...serverEnv, BANK_FILE: join(stateFolder, 'bank.json'), BANK_PORT: String(bankPort) };
   const [command, ...args] = program('server/prepare.ts', 'prepare');
   run(command, args, { env: bankEnv });
@@ -68,10 +71,17 @@ async function serve(port, env) {
     supervise('The server', program('server/main.ts', 'main'), { env: serverEnv }),
     ...(dev ? [supervise('The builder', [bin('vite'), ...viteArgs(port)], { env: viteEnv(port) })] : []),
   ];
+  const year = withYear ? begin(program('server/year.ts', 'year'), bankEnv) : null;
   if (dev) say(`Ebbet, rebuilt as you edit, is at http://127.0.0.1:${port}`);
   const ended = await Promise.race([ending, ...programs.map((p) => p.failed)]);
+  year?.kill();
   await Promise.all(programs.map((p) => p.stop()));
   return ended;
+}
+
+/** Begins a program that ends by itself; what it does is not waited for. */
+function begin([command, ...args], env) {
+  return spawn(command, args, { env: { ...process.env, ...env }, stdio: 'inherit' });
 }
 
 /** How a program is run: its bundle, or, rebuilt as it is edited, its source. */

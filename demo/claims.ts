@@ -5,12 +5,14 @@ import { randomFrom } from './random.ts';
 export interface ClaimSeed {
   number: string;
   claimant: string;
-  entity: 'IE' | 'JP';
+  entity: string;
   currency: string;
   purpose: string;
   daysAgo: number;
   days: number;
   state: string;
+  /** Within how many days it came to its state; without it the time until today is used. */
+  took?: number;
   coding: Record<string, string>;
   approver: string;
   advances?: { advance: string; upTo?: string }[];

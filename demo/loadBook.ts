@@ -92,11 +92,11 @@ async function loadRules(db: Db): Promise<void> {
 }
 
 /** Invented rates on working days that wander a little around a level. */
-function dailyRates(day: string) {
+export function dailyRates(day: string, days = RATE_DAYS) {
   const random = randomFrom(4300);
   return euroRates.flatMap(([currency, level, decimals]) => {
     let drift = 0;
-    return Array.from({ length: RATE_DAYS }, (_, i) => addDays(day, i - RATE_DAYS + 1))
+    return Array.from({ length: days }, (_, i) => addDays(day, i - days + 1))
       .filter((date) => ![0, 6].includes(new Date(`${date}T00:00:00Z`).getUTCDay()))
       .map((date) => {
         drift = drift * 0.95 + (random.next() - 0.5) * 0.004;
@@ -111,12 +111,12 @@ function dailyRates(day: string) {
   });
 }
 
-/** Months from five before to twelve after the day's. */
-function months(day: string) {
+/** Months from five before, or more, to twelve after the day's. */
+export function months(day: string, before = 5) {
   const [year, month] = day.split('-').map(Number) as [number, number];
-  return Array.from({ length: 18 }, (_, i) => {
-    const first = new Date(Date.UTC(year, month - 6 + i, 1));
-    const last = new Date(Date.UTC(year, month - 5 + i, 0));
+  return Array.from({ length: before + 13 }, (_, i) => {
+    const first = new Date(Date.UTC(year, month - 1 - before + i, 1));
+    const last = new Date(Date.UTC(year, month - before + i, 0));
     const iso = (date: Date) => date.toISOString().slice(0, 10);
     return { id: iso(first).slice(0, 7), from_date: iso(first), to_date: iso(last) };
   });

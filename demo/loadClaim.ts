@@ -11,7 +11,7 @@ import { wordsWanted } from '../core/workflow/wordsWanted.ts';
 import { explainFinding } from '../server/features/claims/drafts.service.ts';
 import { selectPolicyStatement } from '../server/records/book/rules.queries.ts';
 import { assessAgain } from '../server/features/claims/reassess.service.ts';
-import { clearClaim, correctLine } from '../server/features/claims/review.service.ts';
+import { clearClaim, correctLine, markTie } from '../server/features/claims/review.service.ts';
 import {
   approveClaim,
   declineClaim,
@@ -23,7 +23,7 @@ import { postClaim, reverseJournal } from '../server/features/journals/post.serv
 import { payClaim, rejectPayment } from '../server/features/payments/payClaim.service.ts';
 import { today } from '../server/platform/ports/clock.ts';
 import { beginClaim, type NewDraft } from '../server/records/claims/beginClaim.ts';
-import { keptClaim } from '../server/records/claims/assessClaim.ts';
+import { fingerprintOf, keptClaim } from '../server/records/claims/assessClaim.ts';
 import { insertLine, selectClaim, type ClaimRow, type LineRecord } from '../server/records/claims/claims.queries.ts';
 import { lineRecord } from '../server/records/claims/lineRecord.ts';
 import { touchClaims } from '../server/records/claims/touchClaims.ts';
@@ -48,16 +48,16 @@ export async function loadClaim(context: Context, seed: ClaimSeed, day: string, 
   const start = addDays(day, -seed.daysAgo);
   const end = addDays(start, seed.days - 1);
   const steps = stepsOf(seed);
-  const moments = momentsOf(steps, addDays(end, 1));
+  const moments = momentsOf(steps, addDays(end, 1), seed.took);
   await draft({ ...context, clock: clockAt(moment(addDays(end, 1), 9)) }, seed, { start, end }, from);
   for (const [i, step] of steps.entries()) await take({ ...context, clock: clockAt(moments[i]!) }, seed, step);
   await assessAgain(context, onlyClaim(seed.number));
 }
 
 /** When each step happened: from the morning after the trip to an hour ago, the last ones not too late. */
-function momentsOf(steps: readonly string[], first: string): Date[] {
-  const last = systemClock.now().getTime() - 3_600_000;
+function momentsOf(steps: readonly string[], first: string, took = Infinity): Date[] {
   const begun = moment(first, 10).getTime();
+  const last = Math.min(systemClock.now().getTime() - 3_600_000, begun + took * 86_400_000);
   const span = Math.max(steps.length, 1);
   return steps.map((_, i) => new Date(Math.min(last, begun + ((last - begun) * i * 0.7) / span + i * 1_800_000)));
 }
@@ -164,7 +164,7 @@ const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
       ...seen,
       reason: 'The supper receipt is for another evening. Please add the right one.',
     }),
-  clear: ({ context, seen }) => clearClaim(context, REVIEWER, seen),
+  clear: async ({ context, seen }) => clearClaim(context, REVIEWER, await waived(context, seen)),
   post: ({ context, seed, seen, date }) => post(context, seed, seen.revision, date),
   reverse: ({ context, seed, date }) => reverse(context, seed.number, date),
   pay: ({ context, seen, date }) => payClaim(context, CONTROLLER, { ...seen, date, amount: null }),
@@ -172,6 +172,19 @@ const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
     payClaim(context, CONTROLLER, { ...seen, date, amount: await half(context, seen.number) }),
   reject: ({ context, seen }) => rejectPayment(context, CONTROLLER, seen, 'The account is closed.'),
 };
+
+/** Waives what is not tied by itself, as somebody would who looked at it; the claim as it is seen afterwards. */
+async function waived(context: Context, seen: StepOf['seen']): Promise<StepOf['seen']> {
+  const claim = (await selectClaim(context.db, seen.number))!;
+  const { ties } = await keptClaim(context.db, { claim_id: claim.id, version: claim.version });
+  let { revision } = seen;
+  for (const tie of ties.filter((t) => t.state === 'off' || t.state === 'open')) {
+    const mark = { line: tie.line, kind: tie.kind, about: fingerprintOf(tie), mark: 'waived' as const };
+    await markTie(context, REVIEWER, seen.number, { revision, ...mark, reason: 'Looked at, and as it should be.' });
+    revision += 1;
+  }
+  return { ...seen, revision };
+}
 
 const WORDS = ['It was agreed beforehand.', 'There was no cheaper one that day.', 'The team knows about it.'];
 

@@ -17,16 +17,16 @@ import { loadReceipts } from './loadReceipts.ts';
 import { entities } from './organisation.ts';
 import { people, usualApprovers } from './people.ts';
 
-const PASSWORD = 'saltmarsh';
+export const PASSWORD = 'saltmarsh';
 /** Nothing follows an act while the demo is loaded: every claim is assessed anew at the end. */
 const jobs = { ask: async () => {} };
 
 /**
  * Loads Saltmarsh Commons into an empty database as its owner. Dates count back from today; everything else is the same
  * every time. Claims, advances and periods go through the application's own acts, with the clock handed in, so their
- * journals and histories are real.
+ * journals and histories are real. Where its year before follows, past periods stay open for it.
  */
-export async function loadDemo(db: Db): Promise<void> {
+export async function loadDemo(db: Db, { yearFollows = false } = {}): Promise<void> {
   const day = today(systemClock);
   const context: Context = { db, clock: systemClock, jobs };
   await loadEntities(db);
@@ -40,7 +40,12 @@ export async function loadDemo(db: Db): Promise<void> {
     await loadClaim(context, claim, day, { receipts, plan: plans.get(claim.number) ?? null });
   await db.raw(`select setval('claim_numbers', 1031)`);
   await loadGathered(context, book, day);
-  await closePastPeriods(context, day);
+  if (!yearFollows)
+    await closePastPeriods(
+      context,
+      day,
+      entities.map((e) => e.id),
+    );
 }
 
 async function loadPeople(db: Db): Promise<void> {
@@ -79,10 +84,11 @@ async function loadAdvance({ db, jobs: asked }: Context, day: string): Promise<v
   await payOutAdvance(context, actorOf('P03'), { advance: 'A-031', date: paidOn, bank: 42_857n });
 }
 
-async function closePastPeriods(context: Context, day: string): Promise<void> {
-  for (const { id: entity } of entities) {
+/** Closes the months before the day's, as far as they are open. */
+export async function closePastPeriods(context: Context, day: string, of: readonly string[]): Promise<void> {
+  for (const entity of of) {
     const { periods } = await selectPeriods(context.db, entity);
-    const past = periods.filter((p) => p.to_date < `${day.slice(0, 7)}-01`);
+    const past = periods.filter((p) => p.to_date < `${day.slice(0, 7)}-01` && p.state === 'open');
     for (const { id } of past) await closePeriod(context, actorOf('P03'), { entity, id, revision: 1 });
   }
 }

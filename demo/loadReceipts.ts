@@ -38,28 +38,38 @@ export async function loadReceipts(db: Db, claims: readonly ClaimSeed[], day: st
     const pictures = prints.map((print) => print.jpeg);
     const files = await Promise.all(pictures.map(inspectPicture));
     for (const [k, job] of batch.entries()) {
-      const sha256 = createHash('sha256').update(pictures[k]!).digest('hex');
-      await insertFile(db, sha256, pictures[k]!, files[k]!);
-      const { id } = await insertReceipt(db, {
-        owner_id: job.claim.claimant,
-        sha256,
-        added_at: new Date(`${job.facts.date}T18:00:00Z`),
-        name: `${job.facts.merchant.toLowerCase().replace(/[^a-z]+/g, '-')}.jpg`,
-        came_in: null,
-      });
-      await db('receipts').where({ id }).update(fieldsOf(job.facts));
-      await insertReading(db, sha256, new Date(`${job.facts.date}T18:00:00Z`));
       const reading = readingOf(prints[k]!, job.facts, day);
-      await saveReading(
-        db,
-        sha256,
-        { method: 'recognised', reading, remarks: [], turns: [] },
-        new Date(`${job.facts.date}T18:01:00Z`),
-      );
+      const paper = { claimant: job.claim.claimant, facts: job.facts, bytes: pictures[k]!, file: files[k]!, reading };
+      const id = await storePaper(db, paper);
       ids.set(job.key, id);
     }
   }
   return ids;
+}
+
+interface Paper {
+  claimant: string;
+  facts: ReceiptFacts;
+  bytes: Buffer;
+  file: Accepted;
+  reading: Reading;
+}
+/** Stores a drawn receipt as its owner's, confirmed on the evening of its day, with what a reader finds on it. */
+export async function storePaper(db: Db, { claimant, facts, bytes, file, reading }: Paper): Promise<bigint> {
+  const sha256 = createHash('sha256').update(bytes).digest('hex');
+  const at = (minute: string) => new Date(`${facts.date}T18:${minute}:00Z`);
+  await insertFile(db, sha256, bytes, file);
+  const { id } = await insertReceipt(db, {
+    owner_id: claimant,
+    sha256,
+    added_at: at('00'),
+    name: `${facts.merchant.toLowerCase().replace(/[^a-z]+/g, '-')}.jpg`,
+    came_in: null,
+  });
+  await db('receipts').where({ id }).update(fieldsOf(facts));
+  await insertReading(db, sha256, at('00'));
+  await saveReading(db, sha256, { method: 'recognised', reading, remarks: [], turns: [] }, at('01'));
+  return id;
 }
 
 export async function inspectPicture(bytes: Buffer): Promise<Accepted> {
@@ -68,7 +78,7 @@ export async function inspectPicture(bytes: Buffer): Promise<Accepted> {
   return file;
 }
 
-function factsOf(claim: ClaimSeed, line: LineSeed, day: string, random: Random): ReceiptFacts {
+export function factsOf(claim: ClaimSeed, line: LineSeed, day: string, random: Random): ReceiptFacts {
   const shown = line.receipt ?? {};
   const currency = shown.currency ?? line.currency ?? (line.country === 'JP' ? 'JPY' : 'EUR');
   const total = shown.amount ?? line.amount;

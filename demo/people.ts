@@ -5,7 +5,7 @@ export interface PersonSeed {
   id: string;
   name: string;
   mail: string;
-  entity: 'IE' | 'JP';
+  entity: string;
   currency: string;
   kind?: 'contractor';
   roles: Role[];

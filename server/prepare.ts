@@ -7,14 +7,20 @@ import { migrateLatest } from './platform/db/migrate.ts';
  * Makes a database ready to serve: newest shape, the application's role with its password, and, in demo mode, the
  * sample organisation in an empty database. Run by the start command before the server, as the owner.
  */
-export async function prepare(db: Db, ownerUrl: string, appPassword: string, demo: boolean): Promise<void> {
+export async function prepare(
+  db: Db,
+  ownerUrl: string,
+  appPassword: string,
+  demo: boolean,
+  yearFollows = false,
+): Promise<void> {
   await refuseOlder(db);
   await migrateLatest(db);
   await installQueue(ownerUrl, db);
   await refuseTemporaryTables(db);
   const quoted = await db.raw('select quote_literal(?) as password', [appPassword]);
   await db.raw(`alter role ebbet_app with login password ${quoted.rows[0].password}`);
-  if (demo && (await isEmpty(db))) await loadDemo(db);
+  if (demo && (await isEmpty(db))) await loadDemo(db, { yearFollows });
 }
 
 /** No dump carries a right on the database as a whole, so it is said again each time. */
@@ -43,6 +49,7 @@ if (/prepare\.(ts|mjs)$/.test(process.argv[1] ?? '')) {
       process.env.DATABASE_OWNER_URL!,
       decodeURIComponent(new URL(process.env.DATABASE_APP_URL!).password),
       process.env.EBBET_DEMO !== '0',
+      process.env.EBBET_DEMO_YEAR === '1',
     );
   } catch (error) {
     const { host } = new URL(process.env.DATABASE_OWNER_URL!);

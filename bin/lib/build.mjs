@@ -37,6 +37,7 @@ async function buildServer() {
     entryPoints: {
       main: 'server/main.ts',
       prepare: 'server/prepare.ts',
+      year: 'server/year.ts',
       reader: 'server/platform/outside/process.ts',
       compute: 'server/platform/compute/process.ts',
       bank: 'standins/bank/main.ts',

@@ -2,6 +2,7 @@ import { MUTATIONS, type Mutation } from './mutations.ts';
 import { MONEY_MUTATIONS } from './moneyMutations.ts';
 import { ACCESS_MUTATIONS } from './accessMutations.ts';
 import { STATE_MUTATIONS } from './stateMutations.ts';
+import { HANDY_MUTATIONS } from './handyMutations.ts';
 import { HARD_MUTATIONS } from './hardMutations.ts';
 import { GATHER_MUTATIONS } from './gatherMutations.ts';
 import { PLAN_MUTATIONS } from './planMutations.ts';
@@ -18,6 +19,7 @@ export const ALL_MUTATIONS: readonly Mutation[] = [
   ...GATHER_MUTATIONS,
   ...PREPARE_MUTATIONS,
   ...PLAN_MUTATIONS,
+  ...HANDY_MUTATIONS,
   ...WEB_MUTATIONS,
 ];
 

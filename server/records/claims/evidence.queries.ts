@@ -113,7 +113,7 @@ export async function selectCandidates(db: Db, key: VersionKey): Promise<Candida
   const select = (join: string) => `
     select l.id as line, o.claim_id, o.version, o.id from lines l left join receipts r on r.id = l.receipt_id left join receipt_files f on f.sha256 = r.sha256
     ${join} where l.claim_id = :claim and l.version = :version`;
-  const { rows } = await db.raw(
+  const query = db.raw(
     `with all_pairs as (${branches.map(select).join(' union ')}),
        counted as (select a.*, row_number() over (partition by a.line order by a.claim_id, a.version, a.id) as place from all_pairs a),
        pairs as (select * from counted where place <= ${MOST_CANDIDATES + 1})
@@ -127,6 +127,8 @@ export async function selectCandidates(db: Db, key: VersionKey): Promise<Candida
      order by c.id, o.position`,
     { claim: String(key.claim_id), version: key.version },
   );
+  // A statement by name is planned a few times and then no more; this one takes longer to plan than to run.
+  const { rows } = await query.options({ name: 'lines that are alike' });
   return rows.map(({ own, other, ...row }: { own: Facts; other: Facts } & Record<string, string>) => ({
     ...row,
     ...lineOf(`${row.claim}/${row.line}`, other),
