@@ -65,7 +65,7 @@ module.exports = {
     ),
     forbid(
       'server-not-demo',
-      { path: '^server/', pathNot: '^server/prepare\\.ts$' },
+      { path: '^server/', pathNot: '^server/(prepare|year)\\.ts$' },
       { path: '^demo/' },
       'Only preparing a database knows the demo.',
     ),

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { gather } from '../../../api/gather.ts';
 import { readTyped } from '../../../parts/typed.ts';
 import { problemOfCountry } from '../../../parts/cellProblems.ts';
@@ -25,17 +25,22 @@ type Opened = 'items' | 'parts' | 'repeat' | PartKind;
 export function LineDetails(props: LineRowProps) {
   const { view, line } = props;
   const [open, setOpen] = useState<Opened | null>(null);
+  const below = useRef<HTMLDivElement>(null);
+  // what opens takes the focus, so that the next Tab goes on in it
+  useEffect(() => below.current?.querySelector<HTMLElement>('input, select, button')?.focus(), [open]);
   const receipt = view.receipts[line.id];
   return (
     <div className={receipt ? 'grid gap-4 lg:grid-cols-[minmax(0,1fr)_24rem]' : ''}>
       <div>
         <Facts {...props} />
-        {open === 'items' && <Items {...props} onClose={() => setOpen(null)} />}
-        {(open === 'tax' || open === 'split') && (
-          <PartBench key={open} {...props} kind={open} onClose={() => setOpen(null)} />
-        )}
-        {open === 'parts' && <DivideOverLines {...props} onClose={() => setOpen(null)} />}
-        {open === 'repeat' && <RepeatForm {...props} onClose={() => setOpen(null)} />}
+        <div ref={below}>
+          {open === 'items' && <Items {...props} onClose={() => setOpen(null)} />}
+          {(open === 'tax' || open === 'split') && (
+            <PartBench key={open} {...props} kind={open} onClose={() => setOpen(null)} />
+          )}
+          {open === 'parts' && <DivideOverLines {...props} onClose={() => setOpen(null)} />}
+          {open === 'repeat' && <RepeatForm {...props} onClose={() => setOpen(null)} />}
+        </div>
         {open !== 'items' && <Acts {...props} onOpen={setOpen} />}
       </div>
       {receipt && (
