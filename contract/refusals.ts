@@ -45,6 +45,7 @@ export const REFUSALS = {
     422,
     'A card paid line {line}, so its parts have to come to its amount, in the currency of the charge.',
   ],
+  'many-kept': [422, 'You keep {most} already. Give one up first.'],
   'many-pages': [422, 'There are {pages} pages of papers, and one file holds {most}. Look at them at their lines.'],
   'many-attachments': [422, 'There are {most} files already. Take one off, or put some together in one.'],
   'not-repeatable': [422, 'Line {line} came from a card, or is private. Only what is typed can come again.'],

@@ -28,7 +28,8 @@ export async function loadPlans(context: Context, day: string): Promise<Map<stri
   return ofClaims;
 }
 
-async function loadPlan(context: Context, seed: PlanSeed, day: string, begun: number): Promise<string> {
+/** Loads a plan that was begun so many days from the day (before it when negative); its number. */
+export async function loadPlan(context: Context, seed: PlanSeed, day: string, begun: number): Promise<string> {
   const at = (hour: number): Context => ({ ...context, clock: clockAt(moment(addDays(day, begun), hour)) });
   const maker = actorOf(seed.preparer ?? seed.claimant);
   const from = seed.begins === undefined ? null : addDays(day, seed.begins);

@@ -12,6 +12,7 @@ import { factsOf, storePaper } from '../loadReceipts.ts';
 import type { LineSeed } from '../claims.ts';
 import { randomFrom } from '../random.ts';
 import { entities as firstEntities } from '../organisation.ts';
+import { loadOthers } from './others.ts';
 import { plainPaper } from './paper.ts';
 import { yearClaims, type YearClaim } from './claims.ts';
 import { putFaults } from './faults.ts';
@@ -28,7 +29,10 @@ const MONTHS_BEFORE = 13;
 export async function loadYear(db: Db, count?: number): Promise<number> {
   const context: Context = { db, clock: systemClock, jobs: { ask: async () => {} } };
   const day = today(systemClock);
-  if (!(await db('entities').where({ id: entities[0]!.id }).first('id'))) await loadOrganisation(db, day);
+  if (!(await db('entities').where({ id: entities[0]!.id }).first('id'))) {
+    await loadOrganisation(db, day);
+    await loadOthers(context, day);
+  }
   const claims = yearClaims(count);
   putFaults(claims);
   const there = new Set<string>(

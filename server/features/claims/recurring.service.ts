@@ -24,6 +24,7 @@ import {
 } from './recurring.queries.ts';
 
 const MOST_DUE = 24;
+const MOST_LINES = 100;
 
 /** The lines that come again for a claim's claimant, each with the days on which it is due by now, or by the end of the trip. */
 export async function viewRecurring(
@@ -61,6 +62,8 @@ export const repeatLine = (
     const line = claim.lines.find((l) => l.id === id);
     if (!line) throw new Refused('not-found', { what: 'line' });
     if (line.personal || line.rate?.kind === 'card') throw new Refused('not-repeatable', { line: id });
+    if ((await selectRecurring(trx, row.claimant_id)).length >= MOST_LINES)
+      throw new Refused('many-kept', { most: String(MOST_LINES) });
     const next = recurrenceDay(line.date, every, 1);
     if (until !== null && until < next)
       throw invalid({ path: ['until'], message: 'is before it would come again for the first time' });

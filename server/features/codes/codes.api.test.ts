@@ -50,6 +50,17 @@ describe('codes kept first', () => {
   });
 });
 
+it('nobody keeps more than can be looked through', async () => {
+  const wanjiru = await api.as('wanjiru.mbaya');
+  const codes = Array.from({ length: 200 }, (_, i) => ({ person_id: 'P08', dimension_id: 'fund', code: `${i}` }));
+  await api.owner('favourite_codes').insert(codes);
+  const codings = codes.map(({ code }) => ({ person_id: 'P08', name: code, coding: '{}' }));
+  await api.owner('own_codings').insert(codings);
+  const kept = await wanjiru.put('/own/codes/favourites', { dimension: 'fund', code: 'x', on: true });
+  const saved = await wanjiru.post('/own/codes/codings', { name: 'x', coding: {} });
+  expect([kept.body.code, saved.body.code]).toEqual(['many-kept', 'many-kept']);
+});
+
 describe('saved codings', () => {
   const split = { by: 'equal', shares: [{ coding: { fund: '10' } }, { coding: { fund: '20' } }] };
   const save = (name: string, coding: object, more = {}, who = tomas) =>

@@ -42,8 +42,10 @@ export async function keepFavourite(db: Db, person: string, { dimension, code, o
   const row = { person_id: person, dimension_id: dimension, code };
   if (dimension !== null && !(await db('dimensions').where({ id: dimension }).first('id')))
     throw new Refused('not-found', { what: 'dimension' });
-  if (on) await db('favourite_codes').insert(row).onConflict().ignore();
-  else
+  if (on) {
+    await assertRoom(db, 'favourite_codes', person);
+    await db('favourite_codes').insert(row).onConflict().ignore();
+  } else
     await db('favourite_codes')
       .where({ person_id: person, code })
       .whereRaw('dimension_id is not distinct from ?', [dimension])
@@ -66,8 +68,16 @@ export async function selectCodings(db: Db, person: string, on: string): Promise
   ];
 }
 
+const MOST_KEPT = 200;
+/** Nobody keeps more than can be looked through. */
+async function assertRoom(db: Db, table: 'own_codings' | 'favourite_codes', person: string): Promise<void> {
+  const row = await db(table).where({ person_id: person }).count({ all: '*' }).first();
+  if (Number(row?.all ?? 0) >= MOST_KEPT) throw new Refused('many-kept', { most: String(MOST_KEPT) });
+}
+
 /** Saves a coding under a name; what had the name before is replaced. */
 export async function saveCoding(db: Db, person: string, { name, coding, split }: SaveCoding): Promise<void> {
+  await assertRoom(db, 'own_codings', person);
   const row = { person_id: person, name, coding: JSON.stringify(coding), split: split && JSON.stringify(split) };
   await db('own_codings').insert(row).onConflict(['person_id', 'name']).merge();
 }

@@ -1,12 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { z } from 'zod';
 import type { RouteContract } from '../../../contract/route.ts';
 import { ROUTES } from '../../../contract/routes.ts';
 import { FINANCE, ROLES } from '../../../core/workflow/lifecycle.types.ts';
 import { CLAIM_STATES, type ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import { audienceFor, VIEWERS, type Viewer } from '../../../core/workflow/viewers.ts';
 import { sampleOf } from '../../../test/faults/nasty.ts';
-import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { picture, sendFile } from '../../../test/fixtures/sendFile.ts';
+import { startApi, type Answer, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 /** One person, who is made what they are to a claim before each try. */
 let api: TestApi;
@@ -57,10 +57,16 @@ const pathOf = ({ path, query }: RouteContract) => {
   const asked = query
     ? new URLSearchParams(withStale(sampleOf(query)) as object as Record<string, string>).toString()
     : '';
-  return `${path.replace(':number', NUMBER).replace(':line', '1').replace(':query', '1')}?${asked}`;
+  return `${path.replace(':number', NUMBER).replace(':line', '1').replace(':query', '1').replace(':id', '1')}?${asked}`;
 };
 /** A revision nobody has seen: what may be done is answered as stale, and nothing is done. */
 const withStale = (sample: unknown) => ({ ...(sample as object), revision: 999_999 });
+
+async function send(route: RouteContract): Promise<Answer> {
+  if (route.body === 'file') return sendFile(person, pathOf(route), await picture());
+  const body = route.body ? withStale(sampleOf(route.body)) : undefined;
+  return person.send(route.method.toUpperCase(), pathOf(route), body);
+}
 
 describe('an act on a claim', () => {
   it.each(acts.map((route) => [`${route.method} ${route.path}`, route] as const))(
@@ -74,8 +80,7 @@ describe('an act on a claim', () => {
       for (const relation of [null, 'claimant', 'preparer', 'approver', 'clearer']) {
         await put(state, relation);
         tried += 1;
-        const body = route.body ? withStale(sampleOf(route.body as z.ZodType)) : undefined;
-        found[relation ?? 'nobody'] = (await person.send(route.method.toUpperCase(), pathOf(route), body)).body.code;
+        found[relation ?? 'nobody'] = (await send(route)).body.code;
         expected[relation ?? 'nobody'] = refusalFor(route, relation, state);
       }
       expect(found).toEqual(expected);
