@@ -19,7 +19,19 @@ type Words = Pick<HistoryEvent, 'facts' | 'words'>;
 export type Sayings = Partial<Record<string, (event: Words) => string>>;
 
 const withReason = ({ words }: Words): string => (words?.reason ? `: ${str(words.reason)}` : '');
-const names = (value: unknown): string => (Array.isArray(value) ? value.map(str).join(', ') : '');
+/** What fields are called where their own name says too little. */
+const FIELD_NAMES: Record<string, string> = {
+  attachments: 'files',
+  financeNote: 'the note for finance',
+  paidBy: 'who paid',
+  rebill: 'to whom it is charged on',
+  recurring: 'what comes again',
+  repeat: 'what comes again',
+  tripFrom: 'first day',
+  tripTo: 'last day',
+};
+const names = (value: unknown): string =>
+  Array.isArray(value) ? value.map((field) => FIELD_NAMES[str(field)] ?? str(field)).join(', ') : '';
 const fixed = (says: string) => () => says;
 const reasoned = (says: string) => (event: Words) => `${says}${withReason(event)}`;
 
@@ -71,6 +83,7 @@ export const SAYS_OF_PLANS: Sayings = {
   withdrawn: fixed('withdrew it'),
   approved: ({ words }) => `approved it${words?.comment ? `: ${str(words.comment)}` : ''}`,
   declined: reasoned('declined it'),
+  booked: fixed('changed its bookings'),
   claimed: ({ facts }) => `began claim ${str(facts.claim)} from it`,
   'used up': fixed('ended it: its claim is posted'),
   lapsed: fixed('ended it: no claim came of it in time'),
