@@ -24,7 +24,7 @@ export const REFUSALS = {
   'own-record': [403, 'This {what} is your own, or made by you. Somebody else has to decide about it.'],
   'kept-apart': [403, 'You alone cleared this {what}, so somebody else has to post it.'],
   'not-yours': [403, 'Only the {needs} of this {what} can do that.'],
-  'not-payable-there': [422, '{person} is not paid by {entity} in {currency}. Choose another entity or currency.'],
+  'not-payable-there': [422, '{entity} does not pay this person in {currency}. Choose another entity or currency.'],
   'not-found': [404, 'There is no {what} here, or it is not yours to see.'],
   stale: [409, 'The {what} was changed while you worked. What changed is listed; what you typed is kept.'],
   'wrong-state': [409, 'The {what} {name} is {state}, so this cannot be done. It has to be {needs}.'],

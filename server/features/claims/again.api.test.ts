@@ -170,6 +170,12 @@ describe('a receipt over several lines', () => {
     expect(lines[1].rebill).toEqual({ to: 'Reed Trust', markup: '5' });
   });
 
+  it('says of itself what the whole said, where it has its category', async () => {
+    await write(line({ category: 'rail', fields: { route: 'A to B' } }));
+    const { lines } = (await divide('1', part('60.00', 'rail'), part('40.00', 'meal'))).body.document;
+    expect(lines.map((l: any) => l.fields?.route ?? null)).toEqual(['A to B', null]);
+  });
+
   it('of a computed amount is typed', async () => {
     await write(line({ quantity: { count: '4', unitPrice: '25' } }));
     const divided = await divide('1', part('60.00', 'supplies'), part('40.00', 'meal'));

@@ -72,7 +72,7 @@ async function payableAs(
   const place = places.find((p) => p.entity === entity);
   const currency = begin.currency ?? place?.currencies[0] ?? person.currency;
   if (!place?.currencies.includes(currency))
-    throw new Refused('not-payable-there', { person: person.name, entity, currency, path: 'currency' });
+    throw new Refused('not-payable-there', { entity, currency, path: 'currency' });
   return { entity, currency };
 }
 

@@ -60,7 +60,10 @@ async function divide(trx: Db, { row, at }: LockedClaim, id: string, parts: Divi
   const amounts = parts.map((p, i) => minorOf(p.amount, line.currency, `parts.${i}.amount`));
   await assertDivisible(trx, at, line, amounts);
   const last = lastOf(row.last_line, await selectLines(trx, at));
-  const written = parts.map(({ category, description }, i) => ({ category, description, amount: amounts[i]! }));
+  const written = parts.map(({ category, description }, i) => ({
+    ...{ category, description, amount: amounts[i]! },
+    ...(category === line.category ? {} : NOTHING_ASKED),
+  }));
   const [first, ...more] = written;
   // taxes and shares by amount were those of the whole
   await clearParts(trx, { ...at, id });
@@ -72,6 +75,9 @@ async function divide(trx: Db, { row, at }: LockedClaim, id: string, parts: Divi
   await updateClaim(trx, row.id, { last_line: last.number + more.length });
   return more.map((_, i) => String(last.number + 1 + i));
 }
+
+/** What a line says of itself by its category; another category asks for something else. */
+const NOTHING_ASKED = { nights: null, attendees: null, fields: '{}' };
 
 async function assertDivisible(trx: Db, at: VersionKey, line: LineRow, amounts: readonly bigint[]): Promise<void> {
   const items = await selectItems(trx, at);

@@ -42,12 +42,7 @@ async function assertPayable({ clock }: Context, trx: Db, { row, at }: LockedCla
   const there = places.find((p) => p.entity === row.entity_id)?.currencies ?? [];
   const fixed = row.plan !== null || (await selectWantedAdvances(trx, at)).some((a) => a.up_to !== null);
   if (currency !== row.currency && (fixed || !there.includes(currency)))
-    throw new Refused('not-payable-there', {
-      person: person.name,
-      entity: row.entity_id,
-      currency,
-      path: 'set.currency',
-    });
+    throw new Refused('not-payable-there', { entity: row.entity_id, currency, path: 'set.currency' });
 }
 
 /** Puts the lines of a claim in preparation in another order. */
