@@ -24,7 +24,7 @@ export async function pageOf(browser: Browser, mail: string): Promise<Page> {
 /** Presses Tab, or Shift and Tab, until an element has the focus, as somebody without a mouse does. */
 export async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab' = 'Tab'): Promise<void> {
   await target.waitFor();
-  for (let i = 0; i < 120; i += 1) {
+  for (let i = 0; i < 240; i += 1) {
     if (await target.evaluate((element) => element === document.activeElement)) return;
     await page.keyboard.press(key);
   }

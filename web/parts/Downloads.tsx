@@ -3,10 +3,10 @@ export function Downloads({ number, className = '' }: { number: string; classNam
   const path = `/api/claims/${encodeURIComponent(number)}`;
   return (
     <p className={`flex gap-4 text-sm ${className}`}>
-      <a className="link" href={`${path}/lines.csv`} download>
+      <a className="link inline-block py-1" href={`${path}/lines.csv`} download>
         Lines as CSV
       </a>
-      <a className="link" href={`${path}/cover.pdf`} download>
+      <a className="link inline-block py-1" href={`${path}/cover.pdf`} download>
         Cover sheet with papers
       </a>
     </p>
