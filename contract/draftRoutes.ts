@@ -1,13 +1,10 @@
-import type { z } from 'zod';
-import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
+import { claimLifecycle } from '../core/workflow/lifecycles/claim.ts';
 import * as claims from './claims.ts';
 import * as drafts from './drafts.ts';
 import * as gather from './gather.ts';
-import { GATHERERS, route, whoMay, type RouteContract } from './route.ts';
+import { doing, GATHERERS, route, whoMay, type RouteContract } from './route.ts';
 
-/** An act on a claim in preparation; it answers with the claim as it is afterwards. */
-const draft = (method: 'put' | 'post', path: string, name: ClaimAct, says: string, body: z.ZodType): RouteContract =>
-  route(method, path, whoMay(claimLifecycle, name), says, claims.claimAnswer, { body });
+const { act, file, off } = doing(claimLifecycle, claims.claimAnswer);
 
 /** Every address of claims in preparation. */
 export const DRAFT_ROUTES: readonly RouteContract[] = [
@@ -25,64 +22,30 @@ export const DRAFT_ROUTES: readonly RouteContract[] = [
       query: drafts.beginningsQuery,
     },
   ),
-  draft('put', '/drafts/:number', 'edit', 'Changes the header of a claim in preparation.', drafts.headerSchema),
-  draft('post', '/drafts/:number/lines', 'write', 'Writes lines.', drafts.newLinesSchema),
-  draft('put', '/drafts/:number/lines', 'edit', 'Changes several lines alike.', drafts.linesSchema),
-  draft('put', '/drafts/:number/queries/:query', 'edit', 'Answers a query of a returned claim.', drafts.answerSchema),
-  draft('put', '/drafts/:number/explanations', 'edit', 'Says why to a finding.', drafts.explainSchema),
-  draft('put', '/drafts/:number/lines/:line/receipt', 'pair', 'Puts a receipt on a line.', drafts.putReceiptSchema),
-  draft('post', '/drafts/:number/lines/:line/parts', 'write', 'Divides a receipt over lines.', drafts.divideLineSchema),
-  draft('post', '/drafts/:number/lines/:line/repeat', 'edit', 'Has a line come again.', drafts.repeatSchema),
+  act('put', '/drafts/:number', 'edit', 'Changes the header of a claim in preparation.', drafts.headerSchema),
+  act('post', '/drafts/:number/lines', 'write', 'Writes lines.', drafts.newLinesSchema),
+  act('put', '/drafts/:number/lines', 'edit', 'Changes several lines alike.', drafts.linesSchema),
+  act('put', '/drafts/:number/queries/:query', 'edit', 'Answers a query of a returned claim.', drafts.answerSchema),
+  act('put', '/drafts/:number/explanations', 'edit', 'Says why to a finding.', drafts.explainSchema),
+  act('put', '/drafts/:number/lines/:line/receipt', 'pair', 'Puts a receipt on a line.', drafts.putReceiptSchema),
+  act('post', '/drafts/:number/lines/:line/parts', 'write', 'Divides a receipt over lines.', drafts.divideLineSchema),
+  act('post', '/drafts/:number/lines/:line/repeat', 'edit', 'Has a line come again.', drafts.repeatSchema),
   route('get', '/drafts/:number/recurring', 'signed in', 'Lines that come again.', drafts.recurringAnswer),
-  draft(
+  act(
     'post',
     '/drafts/:number/recurring/:id',
     'write',
     'Takes what is due, or passes over it.',
     drafts.dealRecurringSchema,
   ),
-  route(
-    'delete',
-    '/drafts/:number/recurring/:id',
-    whoMay(claimLifecycle, 'edit'),
-    'Ends a line that comes again.',
-    claims.claimAnswer,
-    { query: gather.seenQuery },
-  ),
-  route(
-    'post',
-    '/drafts/:number/attachments',
-    whoMay(claimLifecycle, 'edit'),
-    'Adds a file to a claim.',
-    claims.claimAnswer,
-    {
-      body: 'file',
-      status: 201,
-      query: gather.seenQuery,
-    },
-  ),
-  route(
-    'delete',
-    '/drafts/:number/attachments/:id',
-    whoMay(claimLifecycle, 'edit'),
-    'Takes a file off a claim.',
-    claims.claimAnswer,
-    { query: gather.seenQuery },
-  ),
-  draft('put', '/drafts/:number/order', 'edit', 'Puts the lines in another order.', drafts.orderSchema),
+  off('/drafts/:number/recurring/:id', 'edit', 'Ends a line that comes again.'),
+  file('/drafts/:number/attachments', 'edit', 'Adds a file to a claim.'),
+  off('/drafts/:number/attachments/:id', 'edit', 'Takes a file off a claim.'),
+  act('put', '/drafts/:number/order', 'edit', 'Puts the lines in another order.', drafts.orderSchema),
   route('post', '/drafts/lines', GATHERERS, 'Makes lines of receipts and charges.', gather.takenAnswer, {
     body: gather.takeSchema,
     status: 201,
   }),
-  draft('put', '/drafts/:number/lines/:line', 'edit', 'Changes a line in preparation.', drafts.lineSchema),
-  route(
-    'delete',
-    '/drafts/:number/lines/:line',
-    whoMay(claimLifecycle, 'remove'),
-    'Takes a line off a claim in preparation.',
-    claims.claimAnswer,
-    {
-      query: gather.seenQuery,
-    },
-  ),
+  act('put', '/drafts/:number/lines/:line', 'edit', 'Changes a line in preparation.', drafts.lineSchema),
+  off('/drafts/:number/lines/:line', 'remove', 'Takes a line off a claim in preparation.'),
 ];

@@ -5,7 +5,7 @@ import type { Reading } from '../core/evidence/reading/reading.types.ts';
 import type { MonthProof } from '../core/evidence/statements/reconcileMonth.ts';
 import { RECEIPT_STATES } from '../core/workflow/lifecycles/gathering.ts';
 import { percent } from '../core/documents/primitives.ts';
-import { answeredId, date, id, moment, page, recordId, revision, seenQuery, stored } from './primitives.ts';
+import { answeredId, date, id, moment, page, recordId, revision, stored } from './primitives.ts';
 
 /** From what was gathered to the lines of drafts: receipts, charges, cards by month, pairs. */
 const label = z.string().trim().min(1).max(140);
@@ -53,7 +53,6 @@ export const receiptsQuery = z.strictObject({
 });
 export const madeAnswer = z.object({ made: z.array(answeredId) });
 export const seenSchema = z.strictObject({ revision });
-export { seenQuery };
 export const chargeMarkSchema = z.strictObject({
   revision,
   reason: z.string().trim().min(1, 'Say where it was claimed.').max(300).nullable(),

@@ -1,17 +1,8 @@
-import type { z } from 'zod';
-import { planLifecycle, type PlanAct } from '../core/workflow/lifecycles/planned.ts';
+import { planLifecycle } from '../core/workflow/lifecycles/planned.ts';
 import * as plans from './plans.ts';
-import { route, whoMay, type RouteContract } from './route.ts';
+import { doing, route, whoMay, type RouteContract } from './route.ts';
 
-/** An act on a plan; it answers with the plan as it is afterwards. */
-const act = (method: 'put' | 'post', path: string, name: PlanAct, says: string, body: z.ZodType): RouteContract =>
-  route(method, `/plans/:number${path}`, whoMay(planLifecycle, name), says, plans.planAnswer, { body });
-
-const seen = { query: plans.seenPlanQuery };
-const file = (path: string, name: PlanAct, says: string): RouteContract =>
-  route('post', path, whoMay(planLifecycle, name), says, plans.planAnswer, { ...seen, body: 'file', status: 201 });
-const off = (path: string, name: PlanAct, says: string): RouteContract =>
-  route('delete', path, whoMay(planLifecycle, name), says, plans.planAnswer, seen);
+const { act, file, off } = doing(planLifecycle, plans.planAnswer);
 
 /** Every address of plans. */
 export const PLAN_ROUTES: readonly RouteContract[] = [
@@ -22,21 +13,27 @@ export const PLAN_ROUTES: readonly RouteContract[] = [
     body: plans.beginPlanSchema,
     status: 201,
   }),
-  act('put', '', 'edit', 'Changes what a plan says of the trip.', plans.planHeaderSchema),
-  act('post', '/estimates', 'edit', 'Adds estimates.', plans.addEstimatesSchema),
-  act('put', '/estimates', 'edit', 'Changes some estimates, or says what it would come to.', plans.estimatesSchema),
+  act('put', '/plans/:number', 'edit', 'Changes what a plan says of the trip.', plans.planHeaderSchema),
+  act('post', '/plans/:number/estimates', 'edit', 'Adds estimates.', plans.addEstimatesSchema),
+  act(
+    'put',
+    '/plans/:number/estimates',
+    'edit',
+    'Changes some estimates, or says what it would come to.',
+    plans.estimatesSchema,
+  ),
   off('/plans/:number/estimates/:estimate', 'edit', 'Takes an estimate off.'),
   file('/plans/:number/attachments', 'edit', 'Adds a file to a plan.'),
   off('/plans/:number/attachments/:id', 'edit', 'Takes a file off a plan.'),
-  act('post', '/bookings', 'book', 'Records a booking for an approved plan.', plans.addBookingSchema),
-  act('put', '/bookings/:booking', 'book', 'Changes a booking.', plans.editBookingSchema),
+  act('post', '/plans/:number/bookings', 'book', 'Records a booking for an approved plan.', plans.addBookingSchema),
+  act('put', '/plans/:number/bookings/:booking', 'book', 'Changes a booking.', plans.editBookingSchema),
   off('/plans/:number/bookings/:booking', 'book', 'Takes a booking off.'),
   file('/plans/:number/bookings/:booking/attachments', 'book', 'Adds a file to a booking.'),
   off('/plans/:number/bookings/:booking/attachments/:id', 'book', 'Takes a file off a booking.'),
-  act('post', '/submit', 'submit', 'Sends a plan to its approver.', plans.seenPlanSchema),
-  act('post', '/withdraw', 'withdraw', 'Takes a plan back.', plans.seenPlanSchema),
-  act('post', '/approve', 'approve', 'Approves a plan.', plans.approvePlanSchema),
-  act('post', '/decline', 'decline', 'Declines a plan.', plans.declinePlanSchema),
+  act('post', '/plans/:number/submit', 'submit', 'Sends a plan to its approver.', plans.seenPlanSchema),
+  act('post', '/plans/:number/withdraw', 'withdraw', 'Takes a plan back.', plans.seenPlanSchema),
+  act('post', '/plans/:number/approve', 'approve', 'Approves a plan.', plans.approvePlanSchema),
+  act('post', '/plans/:number/decline', 'decline', 'Declines a plan.', plans.declinePlanSchema),
   route(
     'post',
     '/plans/:number/claim',

@@ -3,18 +3,7 @@ import { parts } from '../core/documents/case.schema.ts';
 import { estimateSchema, PER, tripSchema } from '../core/documents/plan.schema.ts';
 import type { Explanation } from '../core/explain/explain.types.ts';
 import { planLifecycle, PLAN_STATES, type PlanAct } from '../core/workflow/lifecycles/planned.ts';
-import {
-  attachment,
-  date,
-  historyFields,
-  id,
-  moment,
-  recordId,
-  revision,
-  seenQuery,
-  stored,
-  words,
-} from './primitives.ts';
+import { attachment, date, historyFields, id, moment, recordId, revision, stored, words } from './primitives.ts';
 
 /** Plans: what is asked of them and what is answered. Amounts are decimal strings of the currency beside them. */
 const purpose = z.string().trim().min(1, 'Say what the trip is for.').max(200);
@@ -88,7 +77,6 @@ export const editBookingSchema = z.strictObject({ revision, set: z.strictObject(
 export const approvePlanSchema = z.strictObject({ revision, comment: z.string().trim().max(2000).optional() });
 export const declinePlanSchema = z.strictObject({ revision, reason: words });
 export const seenPlanSchema = z.strictObject({ revision });
-export { seenQuery as seenPlanQuery };
 
 const state = z.enum(PLAN_STATES);
 const figure = z.string().nullable();

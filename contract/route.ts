@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { ActRule, Lifecycle, Role } from '../core/workflow/lifecycle.types.ts';
+import { seenQuery } from './primitives.ts';
 
 /** Who gathers receipts and charges. */
 export const GATHERERS: readonly Role[] = ['claimant', 'preparer'];
@@ -46,3 +47,15 @@ export const route = (
   rest: Rest = {},
 ): RouteContract => ({ method, path, ...(isDoing(who) ? who : { who }), says, answer, ...rest });
 const isDoing = (who: Who | Doing): who is Doing => typeof who === 'object' && 'does' in who;
+
+/** Addresses that do acts of one kind of record and answer with the record as it is afterwards. */
+export const doing = <A extends string>(lifecycle: Lifecycle<string, A>, answer: z.ZodType) => ({
+  act: (method: 'put' | 'post', path: string, name: A, says: string, body: z.ZodType): RouteContract =>
+    route(method, path, whoMay(lifecycle, name), says, answer, { body }),
+  /** Adds a file; the revision that was seen stands in the query. */
+  file: (path: string, name: A, says: string): RouteContract =>
+    route('post', path, whoMay(lifecycle, name), says, answer, { query: seenQuery, body: 'file', status: 201 }),
+  /** Takes something off. */
+  off: (path: string, name: A, says: string): RouteContract =>
+    route('delete', path, whoMay(lifecycle, name), says, answer, { query: seenQuery }),
+});

@@ -12,7 +12,7 @@ import * as gather from './gather.ts';
 import * as journals from './journals.ts';
 import * as periods from './periods.ts';
 import { PLAN_ROUTES } from './planRoutes.ts';
-import { nothing } from './primitives.ts';
+import { nothing, seenQuery } from './primitives.ts';
 import { GATHERERS, route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
 import * as setup from './setup.ts';
@@ -154,7 +154,7 @@ export const ROUTES: readonly RouteContract[] = [
     body: gather.confirmSchema,
   }),
   route('delete', '/receipts/:id', GATHERERS, 'Takes a receipt away.', gather.receiptsAnswer, {
-    query: gather.seenQuery,
+    query: seenQuery,
   }),
   route('post', '/receipts/:id/read', GATHERERS, 'Reads a receipt once more.', gather.receiptsAnswer, {
     body: gather.seenSchema,
@@ -188,7 +188,7 @@ export const ROUTES: readonly RouteContract[] = [
     'Opens a month again.',
     gather.monthAnswer,
     {
-      query: gather.seenQuery,
+      query: seenQuery,
     },
   ),
   route('get', '/statements', statements.READERS, 'Statements and the feed.', statements.statementsAnswer),

@@ -1,9 +1,11 @@
-import { addDays } from './isoDate.ts';
+import { addDays, daysBetween } from './isoDate.ts';
 
 export const RECURRENCES = ['week', 'fortnight', 'month', 'quarter'] as const;
 /** How often something comes again. */
 export type Recurrence = (typeof RECURRENCES)[number];
 
+/** At most so many days from one time to the next. */
+const DAYS: Record<Recurrence, number> = { week: 7, fortnight: 14, month: 31, quarter: 92 };
 const WEEKS: Partial<Record<Recurrence, number>> = { week: 1, fortnight: 2 };
 const MONTHS: Partial<Record<Recurrence, number>> = { month: 1, quarter: 3 };
 
@@ -35,7 +37,9 @@ export function recurrenceDays(
   { from, to, most }: { from: string; to: string; most: number },
 ): string[] {
   const days: string[] = [];
-  for (let n = 0; days.length < most; n += 1) {
+  // what began long ago is not counted through from its beginning
+  const before = from > first ? Math.floor(daysBetween(first, from) / DAYS[every]) : 0;
+  for (let n = before; days.length < most; n += 1) {
     const day = recurrenceDay(first, every, n);
     if (day > to) break;
     if (day >= from) days.push(day);

@@ -50,6 +50,8 @@ describe('the files of a claim', () => {
     ]);
     expect((await viewOf(maeve, number)).attachments.map((a: any) => a.id)).toEqual([file.id]);
     expect((await tomas.get(`/attachments/${file.id}/pages/2`)).status).toBe(404);
+    expect((await viewOf(maeve, number)).attachments.map((a: any) => a.id)).toEqual([file.id]);
+    expect((await tomas.get(`/attachments/${file.id}/pages/2`)).status).toBe(404);
     expect((await add(number, 11)).body.code).toBe('wrong-state');
   });
 
@@ -152,6 +154,14 @@ describe('bookings', () => {
     expect((await book(draft)).status).toBe(404);
     const number = await approved();
     const shown = await view(number, hedda);
+    // something the rules say of it, which is between its makers and its approver
+    const told = JSON.stringify([{ code: 'cap', severity: 'ask', line: '2', says: 'Above the limit.' }]);
+    await api.owner.raw(`update plans set assessed = jsonb_set(assessed, '{findings}', ?::jsonb) where number = ?`, [
+      told,
+      number,
+    ]);
+    expect((await view(number)).problems.map((p: any) => p.says)).toEqual(['Above the limit.']);
+    expect((await view(number, hedda)).problems).toEqual([]);
     expect([shown.may.includes('book'), shown.problems, shown.history]).toEqual([true, [], []]);
     expect(['claim', 'withdraw', 'edit'].filter((act) => shown.may.includes(act))).toEqual([]);
     expect((await hedda.get('/plans')).body.toBook.map((p: any) => p.number)).toContain(number);

@@ -2,7 +2,7 @@ import { Router } from 'express';
 import { audienceOf, planAudienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { actorOf, numberParam, param } from '../../platform/http/guards.ts';
+import { actorOf, numberParam, pageIn } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { sendPaper } from '../../platform/http/sendPaper.ts';
 import {
@@ -15,14 +15,13 @@ import { selectClaim } from '../../records/claims/claims.queries.ts';
 import { planFacts } from '../../records/plans/planStore.ts';
 import { selectPlan } from '../../records/plans/plans.queries.ts';
 
-/** The pages of attachments, to whom the record they belong to is shown. */
+/** The pages of attachments as they were drawn anew, to whom the record they belong to is shown. */
 export function attachmentRoutes({ db }: Context): Router {
   const router = Router();
   router.get('/attachments/:id/pages/:page', async (req, res) => {
     const place = await selectAttachmentPlace(db, numberParam(req, 'id', 'attachment'));
     if (!place || !(await isShown(db, place, actorOf(req)))) throw new Refused('not-found', { what: 'attachment' });
-    const number = Number(/^\d{1,4}$/.exec(param(req, 'page'))?.[0] ?? 0);
-    const page = await selectAttachmentPage(db, place.sha256, number);
+    const page = await selectAttachmentPage(db, place.sha256, pageIn(req));
     if (!page) throw new Refused('not-found', { what: 'page' });
     sendPaper(res, { ...page, sha256: place.sha256 }, 'inline');
   });

@@ -1,12 +1,6 @@
 import { Router, type Request, type Response } from 'express';
-import {
-  cardsAnswer,
-  chargeMarkSchema,
-  chargesAnswer,
-  monthAnswer,
-  seenQuery,
-  seenSchema,
-} from '../../../contract/gather.ts';
+import { cardsAnswer, chargeMarkSchema, chargesAnswer, monthAnswer, seenSchema } from '../../../contract/gather.ts';
+import { seenQuery } from '../../../contract/primitives.ts';
 import type { Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';

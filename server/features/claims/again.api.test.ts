@@ -106,6 +106,13 @@ describe('a line that comes again', () => {
     expect((await due(his, hedda)).map((l: any) => l.id)).toEqual([one.id]);
   });
 
+  it('is kept by nobody more often than can be looked through', async () => {
+    await write(line());
+    const row = { person_id: 'P05', every: 'week', first_on: today, next_on: today, line: JSON.stringify(line()) };
+    await api.owner('recurring_lines').insert(Array.from({ length: 100 }, () => row));
+    expect((await repeat()).body.code).toBe('many-kept');
+  });
+
   it('is none that a card paid', async () => {
     await write(line());
     const { id } = await api.owner('claims').where({ number }).first('id');
@@ -193,6 +200,10 @@ describe('a receipt over several lines', () => {
       'parts.0.amount',
     );
     expect((await divide('9', ...two)).status).toBe(404);
+    for (const amount of ['0.00', '-5.00'])
+      expect((await divide('2', part('60.00', 'supplies'), part(amount, 'meal'))).body.numbers.path).toBe(
+        'parts.1.amount',
+      );
   });
 
   it('of a charge comes to the charge, which is divided with it', async () => {

@@ -1,4 +1,5 @@
 import type { Db } from '../../platform/db/connect.ts';
+import { NOT_CLAIMED } from '../../records/plans/plans.queries.ts';
 
 const MOST = 30;
 /** Records of a person that somebody made: their own, or those they prepared for them. */
@@ -20,9 +21,7 @@ export function selectPlansToClaim(
   return db('plans as p')
     .where('p.state', 'approved')
     .whereRaw(sql, values)
-    .whereRaw(
-      `not exists (select 1 from claims c where c.plan ->> 'number' = p.number and c.state not in ('declined', 'withdrawn'))`,
-    )
+    .whereRaw(NOT_CLAIMED('p'))
     .orderBy('p.id', 'desc')
     .limit(MOST)
     .select('p.number', 'p.revision', 'p.purpose');

@@ -38,7 +38,7 @@ import {
   repeatSchema,
   submitSchema,
 } from '../../../contract/drafts.ts';
-import { seenQuery } from '../../../contract/gather.ts';
+import { seenQuery } from '../../../contract/primitives.ts';
 import { fileOf, upload } from '../../platform/http/upload.ts';
 import { attachToClaim, detachFromClaim } from './attachments.service.ts';
 import { coverSheetOf } from './cover/papers.ts';

@@ -1,8 +1,9 @@
+import { signOf } from '../../../core/numbers/amount.ts';
 import type { DivideLine } from '../../../contract/drafts.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
-import { Refused } from '../../platform/http/refusal.ts';
+import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
@@ -58,6 +59,8 @@ async function divide(trx: Db, { row, at }: LockedClaim, id: string, parts: Divi
   const line = (await selectLines(trx, at)).find((l) => l.id === id);
   if (!line) throw new Refused('not-found', { what: 'line' });
   const amounts = parts.map((p, i) => minorOf(p.amount, line.currency, `parts.${i}.amount`));
+  const odd = amounts.findIndex((part) => part === 0n || signOf(part) !== signOf(line.amount));
+  if (odd >= 0) throw invalid({ path: ['parts', odd, 'amount'], message: 'is not of the sign of the line' });
   await assertDivisible(trx, at, line, amounts);
   const last = lastOf(row.last_line, await selectLines(trx, at));
   const written = parts.map(({ category, description }, i) => ({

@@ -1,6 +1,6 @@
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { PlanRow } from '../../records/plans/plans.queries.ts';
+import { NOT_CLAIMED, type PlanRow } from '../../records/plans/plans.queries.ts';
 
 /** Who and what a plan names, in words. */
 export interface PlanNames {
@@ -48,18 +48,15 @@ export const selectPlansToBook = (db: Db, entities: readonly string[] | null, pe
     .whereNot('l.claimant_id', person)
     .whereNot('l.preparer_id', person);
   if (entities) plans.whereIn('l.entity_id', [...entities]);
-  return plans.whereRaw(NOT_CLAIMED).orderBy(['l.trip_from', 'l.id']);
+  return plans.whereRaw(NOT_CLAIMED('l')).orderBy(['l.trip_from', 'l.id']);
 };
-
-const NOT_CLAIMED = `not exists (select 1 from claims c where c.plan is not null and c.plan ->> 'number' = l.number
-  and c.state not in ('declined', 'withdrawn'))`;
 
 /** Numbers of approved plans whose last day is before a date and of which no claim came. */
 export const selectPastPlans = (db: Db, before: string, most: number): Promise<string[]> =>
   db('plans as l')
     .where('l.state', 'approved')
     .where('l.trip_to', '<', before)
-    .whereRaw(NOT_CLAIMED)
+    .whereRaw(NOT_CLAIMED('l'))
     .orderBy('l.id')
     .limit(most)
     .pluck('l.number');

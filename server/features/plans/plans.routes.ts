@@ -11,10 +11,10 @@ import {
   planClaimAnswer,
   planHeaderSchema,
   plansAnswer,
-  seenPlanQuery,
   seenPlanSchema,
   templatesAnswer,
 } from '../../../contract/plans.ts';
+import { seenQuery } from '../../../contract/primitives.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
@@ -87,7 +87,7 @@ export function planRoutes(services: Services, uploads: RequestHandler): Router 
     answer(res, planAnswer, await view(context.db));
   });
   act('delete', '/plans/:number/estimates/:estimate', (actor, number, req) =>
-    removeEstimate(context, actor, { number, ...checked(seenPlanQuery, req.query) }, param(req, 'estimate')),
+    removeEstimate(context, actor, { number, ...checked(seenQuery, req.query) }, param(req, 'estimate')),
   );
   /** A file that is sent to a plan, or to one of its bookings. */
   const file = (path: string, run: Run) =>
@@ -96,7 +96,7 @@ export function planRoutes(services: Services, uploads: RequestHandler): Router 
       await run(actor, number, req);
       answer(res, planAnswer, await viewPlan(context.db, actor, number), 201);
     });
-  const seenIn = (req: Request, number: string) => ({ number, ...checked(seenPlanQuery, req.query) });
+  const seenIn = (req: Request, number: string) => ({ number, ...checked(seenQuery, req.query) });
   const bookingIn = (req: Request) => numberParam(req, 'booking', 'booking');
   const attachmentIn = (req: Request) => numberParam(req, 'id', 'attachment');
   file('/plans/:number/attachments', (actor, number, req) =>

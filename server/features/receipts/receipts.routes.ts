@@ -1,7 +1,7 @@
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';
-import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
+import { actorOf, checked, numberParam, pageIn } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { sendPaper } from '../../platform/http/sendPaper.ts';
 import { fileOf, upload } from '../../platform/http/upload.ts';
@@ -20,10 +20,10 @@ import {
   madeAnswer,
   receiptsAnswer,
   receiptsQuery,
-  seenQuery,
   seenSchema,
   turnSchema,
 } from '../../../contract/gather.ts';
+import { seenQuery } from '../../../contract/primitives.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { bringBackReceipt, combineReceipts, divideReceipt, turnPage } from './papers.service.ts';
 import { addFile } from './receipts.files.ts';
@@ -92,8 +92,6 @@ export function receiptRoutes(services: Services, uploads: RequestHandler): Rout
   });
   return router;
 }
-
-const pageIn = (req: Request): number => Number(/^\d{1,4}$/.exec(param(req, 'page'))?.[0] ?? 0);
 
 async function readable(
   { db }: Context,

@@ -66,6 +66,9 @@ export function param(req: Request, name: string): string {
   return text;
 }
 
+/** The number of a page in a path; 0, which no page has, where it is none. */
+export const pageIn = (req: Request): number => Number(/^\d{1,4}$/.exec(param(req, 'page'))?.[0] ?? 0);
+
 /** A path parameter that is a record's number; anything else finds nothing. */
 export function numberParam(req: Request, name: string, what: string): bigint {
   const text = param(req, name);

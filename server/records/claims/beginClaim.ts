@@ -60,10 +60,8 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
         line: { ...record.line, receipt_id: receipt },
       });
     }
-    row.last_line = draft.lines?.length ?? 0;
-    await updateClaim(trx, row.id, { last_line: row.last_line });
     const { columns } = await assessRows(trx, context.clock, row, 1);
-    await updateClaim(trx, row.id, columns);
+    await updateClaim(trx, row.id, { ...columns, last_line: draft.lines?.length ?? 0 });
     return { id: row.number, state: 'draft', result: row, facts: { version: 1 } };
   });
 }

@@ -109,10 +109,14 @@ export async function selectTemplates(db: Db, on: string): Promise<(PlanTemplate
     .map((row) => ({ ...(row.rule as PlanTemplate), id: row.id as string }));
 }
 
+/** SQL for the claim that a plan became: of one plan there is one at a time, those that ended aside. */
+const BECAME = (number: string) =>
+  `c.plan is not null and c.plan ->> 'number' = ${number} and c.state not in ('declined', 'withdrawn')`;
+/** SQL for a plan, by its table's name, of which there is no claim. */
+export const NOT_CLAIMED = (plan: string) => `not exists (select 1 from claims c where ${BECAME(`${plan}.number`)})`;
+
 /** The number of the claim that a plan became; null while it did not, or when that claim was withdrawn or declined. */
 export async function selectClaimOfPlan(db: Db, number: string): Promise<string | null> {
-  const row = await db('claims')
-    .whereRaw(`plan is not null and plan ->> 'number' = ? and state not in ('declined', 'withdrawn')`, [number])
-    .first('number');
+  const row = await db('claims as c').whereRaw(BECAME('?'), [number]).first('c.number');
   return row?.number ?? null;
 }

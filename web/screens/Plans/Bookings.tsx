@@ -1,22 +1,22 @@
 import { useState } from 'react';
 import { plans, type Booking, type PlanAnswer } from '../../api/plans.ts';
 import { Attachments } from '../../parts/Attachments.tsx';
-import { failed } from '../../parts/failed.ts';
 import { Money } from '../../parts/Money.tsx';
 import { BookingForm } from './BookingForm.tsx';
+import type { PlanDraft } from './usePlanDraft.ts';
 
 interface BookingsProps {
   view: PlanAnswer;
+  draft: PlanDraft;
   onChanged: (next: PlanAnswer) => void;
   onFail: () => void;
 }
 
 /** What was offered and taken for an approved plan, with its papers; each becomes a line of the claim. */
-export function Bookings({ view, onChanged, onFail }: BookingsProps) {
+export function Bookings({ view, draft, onChanged, onFail }: BookingsProps) {
   const [editing, setEditing] = useState<Booking | 'new' | null>(null);
   const written = view.may.includes('book') && view.plan.claim === null;
   if (view.bookings.length === 0 && !written) return null;
-  const run = (work: Promise<PlanAnswer>) => void work.then(onChanged, (error) => (failed(error), onFail()));
   const done = (next: PlanAnswer) => {
     setEditing(null);
     onChanged(next);
@@ -46,7 +46,7 @@ export function Bookings({ view, onChanged, onFail }: BookingsProps) {
                 onClose={() => setEditing(null)}
               />
             ) : (
-              <BookingRow {...{ view, booking, written, run }} onEdit={() => setEditing(booking)} />
+              <BookingRow {...{ view, draft, booking, written }} onEdit={() => setEditing(booking)} />
             )}
           </li>
         ))}
@@ -59,12 +59,13 @@ interface BookingRowProps {
   view: PlanAnswer;
   booking: Booking;
   written: boolean;
-  run: (work: Promise<PlanAnswer>) => void;
+  draft: PlanDraft;
   onEdit: () => void;
 }
 
-function BookingRow({ view, booking, written, run, onEdit }: BookingRowProps) {
-  const { number, revision } = view.plan;
+function BookingRow({ view, draft, booking, written, onEdit }: BookingRowProps) {
+  const { number } = view.plan;
+  const run = (send: (revision: number) => Promise<PlanAnswer>) => draft.run('the bookings', send);
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-x-3">
@@ -83,7 +84,7 @@ function BookingRow({ view, booking, written, run, onEdit }: BookingRowProps) {
             <button
               type="button"
               className="link"
-              onClick={() => run(plans.removeBooking(number, revision, booking.id))}
+              onClick={() => run((r) => plans.removeBooking(number, r, booking.id))}
             >
               Take off
             </button>
@@ -104,8 +105,8 @@ function BookingRow({ view, booking, written, run, onEdit }: BookingRowProps) {
       <Attachments
         of="the booking"
         attachments={booking.attachments}
-        onAdd={written ? (file) => run(plans.attach(number, revision, file, booking.id)) : undefined}
-        onRemove={written ? ({ id }) => run(plans.detach(number, revision, id, booking.id)) : undefined}
+        onAdd={written ? (file) => run((r) => plans.attach(number, r, file, booking.id)) : undefined}
+        onRemove={written ? ({ id }) => run((r) => plans.detach(number, r, id, booking.id)) : undefined}
       />
     </>
   );

@@ -2,7 +2,6 @@ import { ArrowLeft } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { plans, usePlan, type PlanAnswer } from '../../api/plans.ts';
 import { Attachments } from '../../parts/Attachments.tsx';
-import { failed } from '../../parts/failed.ts';
 import { History } from '../../parts/History.tsx';
 import { Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
@@ -37,7 +36,6 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
   const draft = usePlanDraft(view, show);
   const { plan } = view;
   const written = view.may.includes('edit');
-  const files = (work: Promise<PlanAnswer>) => void work.then(show, (error) => (failed(error), reload()));
   return (
     <div className="mx-auto w-full max-w-7xl px-4 pb-10">
       <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
@@ -53,8 +51,8 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
         <Attachments
           of="the plan"
           attachments={view.attachments}
-          onAdd={written ? (file) => files(plans.attach(plan.number, plan.revision, file)) : undefined}
-          onRemove={written ? ({ id }) => files(plans.detach(plan.number, plan.revision, id)) : undefined}
+          onAdd={written ? (file) => draft.run('the files', (r) => plans.attach(plan.number, r, file)) : undefined}
+          onRemove={written ? ({ id }) => draft.run('the files', (r) => plans.detach(plan.number, r, id)) : undefined}
         />
       </div>
       <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-[minmax(0,1fr)_auto]">
@@ -77,7 +75,7 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
         {written && <SavedOrNot state={draft.state} />}
       </div>
       <EstimateTable view={view} draft={draft} written={written} onChanged={show} />
-      <Bookings view={view} onChanged={show} onFail={reload} />
+      <Bookings view={view} draft={draft} onChanged={show} onFail={reload} />
       {view.history.length > 0 && (
         <>
           <h2 className="mt-6 mb-1 font-semibold">History</h2>

@@ -14,6 +14,8 @@ export interface PlanDraft {
   setEstimate(id: string, set: EstimateSet, done?: Done): void;
   add(estimate: NewEstimate): void;
   remove(id: string): void;
+  /** Does what is neither an edit of a field nor typed: sent in its turn, and once. */
+  run(says: string, send: (revision: number) => Promise<PlanAnswer>): void;
 }
 
 export function usePlanDraft(view: PlanAnswer, show: (next: PlanAnswer) => void): PlanDraft {
@@ -57,6 +59,7 @@ export function usePlanDraft(view: PlanAnswer, show: (next: PlanAnswer) => void)
         stands: () => true,
         done: tell,
       }),
+    run: (says, send) => add({ says, send, stands: () => true, done: tell }),
     remove: (id) =>
       add({
         says: `estimate ${id}`,

@@ -12,9 +12,15 @@ interface HeaderFieldsProps {
   draft: Draft;
 }
 
+const NOTES = [
+  { field: 'reference', head: 'Your reference', label: 'Your reference', longest: 60 },
+  { field: 'note', head: 'Note for whoever looks at it', label: 'Note', longest: 2000 },
+  { field: 'financeNote', head: 'Note for finance alone', label: 'Note for finance', longest: 2000 },
+] as const;
+
 /** What a claim in preparation says of itself: what for, when, where, its usual coding; saved as it is typed. */
 export function HeaderFields({ view, draft }: HeaderFieldsProps) {
-  const { tripFrom, tripTo, reference, note, financeNote } = view.claim;
+  const { tripFrom, tripTo } = view.claim;
   const chart = useChart().data;
   return (
     <div className="cells-open mt-1">
@@ -24,27 +30,16 @@ export function HeaderFields({ view, draft }: HeaderFieldsProps) {
         onSave={(set, done) => draft.editHeader(asHeader(set), done)}
       />
       <div className="mt-1 grid items-end gap-x-3 sm:grid-cols-[10rem_minmax(0,1fr)_minmax(0,1fr)_auto_auto]">
-        <HeaderCell
-          head="Your reference"
-          label="Your reference"
-          value={reference}
-          problemOf={longerThan(60)}
-          onSave={(typed, done) => draft.editHeader({ reference: typed.trim() || null }, done)}
-        />
-        <HeaderCell
-          head="Note for whoever looks at it"
-          label="Note"
-          value={note}
-          problemOf={longerThan(2000)}
-          onSave={(typed, done) => draft.editHeader({ note: typed.trim() || null }, done)}
-        />
-        <HeaderCell
-          head="Note for finance alone"
-          label="Note for finance"
-          value={financeNote}
-          problemOf={longerThan(2000)}
-          onSave={(typed, done) => draft.editHeader({ financeNote: typed.trim() || null }, done)}
-        />
+        {NOTES.map(({ field, head, label, longest }) => (
+          <HeaderCell
+            key={field}
+            head={head}
+            label={label}
+            value={view.claim[field]}
+            problemOf={longerThan(longest)}
+            onSave={(typed, done) => draft.editHeader({ [field]: typed.trim() || null }, done)}
+          />
+        ))}
         <PaidIn {...{ view, draft }} />
         <Named head="Coding, where a line has none">
           <span className="flex flex-wrap items-center gap-1">
