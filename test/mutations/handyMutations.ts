@@ -233,4 +233,27 @@ export const HANDY_MUTATIONS: Mutation[] = [
     'false',
     `${CLAIMS}/cover/cover.api.test.ts`,
   ),
+  m('a part of another sign', `${CLAIMS}/divideLine.service.ts`, 'if (odd >= 0)', 'if (false)', AGAIN),
+  m(
+    'recurring lines without end',
+    `${CLAIMS}/recurring.service.ts`,
+    '.length >= MOST_LINES',
+    '.length >= Infinity',
+    AGAIN,
+  ),
+  m('codings without end', `${CODES}/codes.queries.ts`, '>= MOST_KEPT', '>= Infinity', CODES),
+  m(
+    'a receipt on no line',
+    `${CLAIMS}/receiptOnLine.service.ts`,
+    'if (!(await selectLines',
+    'if (false && !(await selectLines',
+    AGAIN,
+  ),
+  m(
+    'an estimate that is none',
+    `${PLANS}/bookings.service.ts`,
+    'estimate !== null && !(await selectEstimates',
+    'false && !(await selectEstimates',
+    FILES,
+  ),
 ];
