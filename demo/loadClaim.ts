@@ -24,7 +24,7 @@ import { payClaim, rejectPayment } from '../server/features/payments/payClaim.se
 import { today } from '../server/platform/ports/clock.ts';
 import { beginClaim, type NewDraft } from '../server/records/claims/beginClaim.ts';
 import { fingerprintOf, keptClaim } from '../server/records/claims/assessClaim.ts';
-import { insertLine, selectClaim, type ClaimRow, type LineRecord } from '../server/records/claims/claims.queries.ts';
+import { insertLines, selectClaim, type ClaimRow, type LineRecord } from '../server/records/claims/claims.queries.ts';
 import { lineRecord } from '../server/records/claims/lineRecord.ts';
 import { touchClaims } from '../server/records/claims/touchClaims.ts';
 import { onlyClaim } from '../server/records/claims/usesOf.ts';
@@ -86,13 +86,13 @@ async function draft(
     const facts = () => ({ lines: seed.lines.map((_, i) => String(i + 1)) });
     const touch = { act: 'gather' as const, actor, claims: [{ number: seed.number, revision: 1 }], charges: [], facts };
     await touchClaims(context, trx, touch, async () => {
+      const records: LineRecord[] = [];
       for (const [i, line] of seed.lines.entries()) {
-        const evidence = {
-          receipt: receipts.get(`${seed.number}/${i}`) ?? null,
-          charge: await chargeOf(trx, seed.number, i),
-        };
-        await insertLine(trx, at, i, recordOf(line, i, start, evidence));
+        const receipt = receipts.get(`${seed.number}/${i}`) ?? null;
+        const charge = line.by === 'card' ? await chargeOf(trx, seed.number, i) : null;
+        records.push(recordOf(line, i, start, { receipt, charge }));
       }
+      await insertLines(trx, at, 0, records);
       for (const [position, a] of (seed.advances ?? []).entries())
         await trx('claim_advances').insert({
           ...at,

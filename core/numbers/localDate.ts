@@ -3,9 +3,15 @@
  * 2026-03-02 in Asia/Tokyo and 2026-03-01 in Europe/Dublin. A zone that is none throws a RangeError.
  */
 export function localDate(moment: Date, timeZone: string): string {
-  const parts = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
-  return parts.format(moment);
+  const format = formats.get(timeZone) ?? dateFormat(timeZone);
+  formats.set(timeZone, format);
+  return format.format(moment);
 }
+
+/** Making a format takes longer than all else that is done with dates; there are some 600 zones. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+const dateFormat = (timeZone: string) =>
+  new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
 
 /** Whether a text names a time zone of the IANA database. Examples: "Asia/Tokyo" is one, "Mars/Olympus" and "" are none. */
 export function isTimeZone(text: string): boolean {

@@ -14,13 +14,14 @@ import { subjectFromRows } from '../../records/claims/assessClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
 import {
   deleteLine,
-  insertLine,
+  insertLines,
   replaceLine,
   restateLine,
   selectClaim,
   selectLines,
   updateClaim,
   updateLine,
+  type LineRecord,
 } from '../../records/claims/claims.queries.ts';
 import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { columnsOf, lineRecord, wholeRecord } from '../../records/claims/lineRecord.ts';
@@ -147,12 +148,14 @@ export async function addLines(trx: Db, { row, at }: LockedClaim, written: reado
   const last = lastOf(row.last_line, await selectLines(trx, at));
   await updateClaim(trx, row.id, { last_line: last.number + written.length });
   const asks = await fieldsAsked(trx);
+  const records: LineRecord[] = [];
   for (const [i, { amount, ...set }] of written.entries()) {
     const line: Line = { id: String(last.number + 1 + i), paidBy: 'own', date: set.date, ...amount };
     const planned = await plannedCoding(trx, row.plan?.number, set.estimate);
     apply(line, { ...set, coding: { ...planned, ...set.coding } }, asks);
-    await insertLine(trx, at, last.position + 1 + i, wholeRecord(line));
+    records.push(wholeRecord(line));
   }
+  await insertLines(trx, at, last.position + 1, records);
   return written.map((_, i) => String(last.number + 1 + i));
 }
 

@@ -10,7 +10,7 @@ import { lockCharges, selectCharges, type ChargeRecord } from '../../records/car
 import { leftOf, standingOf } from '../../records/cards/charges.ts';
 import { beginClaim, usualCoding } from '../../records/claims/beginClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
-import { insertLine, selectLines, type LineRecord, updateClaim } from '../../records/claims/claims.queries.ts';
+import { insertLines, selectLines, type LineRecord, updateClaim } from '../../records/claims/claims.queries.ts';
 import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import type { ReceiptRecord } from '../../records/receipts/receipts.queries.ts';
@@ -45,7 +45,7 @@ async function addLines(trx: Db, actor: Actor, { row, at }: LockedClaim, take: T
   await updateClaim(trx, row.id, { last_line: first + take.length - 1 });
   for (const [i, one] of take.entries()) {
     const evidence = await evidenceOf(trx, actor, row.number, one);
-    await insertLine(trx, at, after + i, lineOf(String(first + i), one, evidence, codes));
+    await insertLines(trx, at, after + i, [lineOf(String(first + i), one, evidence, codes)]);
     if (evidence.charge) await divideCharge(trx, evidence.charge);
   }
   return take.map((_, i) => String(first + i));

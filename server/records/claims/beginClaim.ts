@@ -8,7 +8,7 @@ import { today } from '../../platform/ports/clock.ts';
 import { selectPerson } from '../people/people.queries.ts';
 import { assessRows } from './assessClaim.ts';
 import { wholeRecord } from './lineRecord.ts';
-import { insertClaim, insertLine, nextClaimNumber, updateClaim, type ClaimRow } from './claims.queries.ts';
+import { insertClaim, insertLines, nextClaimNumber, updateClaim, type ClaimRow } from './claims.queries.ts';
 
 /** A claim to be begun. The rest is the claimant's: entity and currency, and the approver they usually have. */
 export interface NewDraft {
@@ -53,13 +53,11 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
       coding: draft.coding,
       plan: draft.plan ?? null,
     });
-    for (const [position, { line, receipt }] of (draft.lines ?? []).entries()) {
+    const records = (draft.lines ?? []).map(({ line, receipt }) => {
       const record = wholeRecord(line);
-      await insertLine(trx, { claim_id: row.id, version: 1 }, position, {
-        ...record,
-        line: { ...record.line, receipt_id: receipt },
-      });
-    }
+      return { ...record, line: { ...record.line, receipt_id: receipt } };
+    });
+    await insertLines(trx, { claim_id: row.id, version: 1 }, 0, records);
     const { columns } = await assessRows(trx, context.clock, row, 1);
     await updateClaim(trx, row.id, { ...columns, last_line: draft.lines?.length ?? 0 });
     return { id: row.number, state: 'draft', result: row, facts: { version: 1 } };

@@ -1,6 +1,7 @@
 import type { Coding, Line, Plan } from '../../../core/documents/case.schema.ts';
 import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { insertMany } from '../../platform/db/insertMany.ts';
 
 export interface ClaimRow {
   id: bigint;
@@ -198,7 +199,7 @@ export async function replaceLine(trx: Db, key: VersionKey, record: LineRecord):
   await trx('lines')
     .where({ ...key, id })
     .update({ ...withStay(columns), ...(coding ? { coding: JSON.stringify(coding) } : {}) });
-  await insertParts(trx, key, record);
+  await insertParts(trx, key, [record]);
 }
 
 /** The days of a stay as JSON: an array would be taken for one of the database's own. */
@@ -207,18 +208,30 @@ const withStay = <Columns extends Pick<LineRecord['line'], 'stay'>>(columns: Col
   ...(columns.stay ? { stay: JSON.stringify(columns.stay) } : {}),
 });
 
-export async function insertLine(trx: Db, key: VersionKey, position: number, record: LineRecord): Promise<void> {
-  await trx('lines').insert({ ...key, position, ...withStay(record.line) });
-  await insertParts(trx, key, record);
+/** Puts lines behind those that are there, from a position on. */
+export async function insertLines(
+  trx: Db,
+  key: VersionKey,
+  from: number,
+  records: readonly LineRecord[],
+): Promise<void> {
+  const lines = records.map(({ line }, i) => ({ ...key, position: from + i, ...withStay(line) }));
+  await insertMany(trx, 'lines', lines);
+  await insertParts(trx, key, records);
 }
 
-async function insertParts(trx: Db, key: VersionKey, { line, items, taxEntries, shares }: LineRecord): Promise<void> {
-  const at = { ...key, line_id: line.id };
-  if (items.length) await trx('items').insert(items.map((row, position) => ({ ...at, position, ...row })));
-  if (taxEntries.length)
-    await trx('tax_entries').insert(taxEntries.map((row, position) => ({ ...at, position, ...row })));
-  if (shares.length) await trx('shares').insert(shares.map((row, position) => ({ ...at, position, ...row })));
+async function insertParts(trx: Db, key: VersionKey, records: readonly LineRecord[]): Promise<void> {
+  const rows = (part: 'items' | 'taxEntries' | 'shares') =>
+    records.flatMap(({ line, [part]: of }) =>
+      of.map((row, position) => ({ ...key, line_id: line.id, position, ...row })),
+    );
+  for (const [table, part] of PARTS) await insertMany(trx, table, rows(part));
 }
+const PARTS = [
+  ['items', 'items'],
+  ['tax_entries', 'taxEntries'],
+  ['shares', 'shares'],
+] as const;
 
 export async function updateLine(
   trx: Db,
