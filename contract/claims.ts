@@ -54,6 +54,8 @@ export const querySchema = z.strictObject({ revision, line: parts.id, kind: tieK
 /** An act that needs no words. */
 export const actSchema = z.strictObject({ revision });
 export const reasonedSchema = z.strictObject({ revision, reason: words });
+export const oneLineSchema = z.strictObject({ revision, line: id });
+export const declineLineSchema = z.strictObject({ revision, line: id, reason: words });
 export const holdSchema = z.strictObject({ revision, reason: words, until: date });
 export const postSchema = z.strictObject({
   revision,
@@ -114,7 +116,7 @@ const ownRow = row.pick({
   toPay: true,
   tide: true,
 });
-export const ownClaimsAnswer = z.object({ claims: z.array(ownRow), toDecide: z.array(ownRow) });
+export const ownClaimsAnswer = z.object({ claims: z.array(ownRow) });
 
 const header = z.object({
   number: id,
@@ -127,7 +129,8 @@ const header = z.object({
   claimantId: id,
   claimantKind: z.enum(['employee', 'contractor']),
   preparer: z.string(),
-  approver: z.string().nullable(),
+  deciders: z.array(z.string()).describe('Who decides about it now.'),
+  approvedBy: z.array(z.string()),
   currency: z.string(),
   ledgerCurrency: z.string(),
   purpose: z.string(),

@@ -33,6 +33,7 @@ export const PLAN_ROUTES: readonly RouteContract[] = [
   act('post', '/plans/:number/submit', 'submit', 'Sends a plan to its approver.', plans.seenPlanSchema),
   act('post', '/plans/:number/withdraw', 'withdraw', 'Takes a plan back.', plans.seenPlanSchema),
   act('post', '/plans/:number/approve', 'approve', 'Approves a plan.', plans.approvePlanSchema),
+  act('post', '/plans/:number/take-back', 'takeBack', 'Takes back a decision.', plans.seenPlanSchema),
   act('post', '/plans/:number/decline', 'decline', 'Declines a plan.', plans.declinePlanSchema),
   route(
     'post',

@@ -99,7 +99,6 @@ const row = z.object({
 });
 export const plansAnswer = z.object({
   plans: z.array(row),
-  toDecide: z.array(row),
   toBook: z
     .array(row)
     .describe('Approved plans of others, of which no claim came yet, for whoever prepares for others.'),
@@ -135,7 +134,7 @@ export const planAnswer = z.object({
     entity: id,
     entityName: z.string(),
     preparer: z.string(),
-    approver: z.string().nullable(),
+    deciders: z.array(z.string()).describe('Who decides about it now.'),
     kind: id,
     kindName: z.string(),
     privateDays: z.array(date),

@@ -69,13 +69,17 @@ export const REFUSALS = {
     'Line {line} is charged to account {account}, which only payments, cards and advances move. Choose a cost account.',
   ],
   'no-lines': [422, 'Claim {claim} has no lines yet. Add what was spent before you submit it.'],
-  'no-approver': [
+  'nobody-decides': [
     422,
-    'Nobody can approve claim {claim}: its claimant has no usual approver, or it is the claimant themselves. Ask an administrator.',
+    'Nobody is left to decide at “{level}”: who is named there made it themselves, has left, or is away without a substitute. Ask {ask} to name somebody.',
   ],
-  'no-plan-approver': [
+  'line-not-declined': [
     422,
-    'Nobody can decide about plan {plan}: its traveller has no usual approver, or it is who prepared it. Ask an administrator.',
+    'Line {line} cannot be declined by itself: it is private, paid centrally, or of nothing. Return the claim with a reason instead.',
+  ],
+  'owners-asked': [
+    422,
+    'It is charged to codes that were not on the approved version. {owners} has to agree first, or take those codes off.',
   ],
   'no-book': [422, 'The terms of entity {entity} were never set. Ask an administrator.'],
   'nothing-to-post': [422, 'There is nothing to post.'],

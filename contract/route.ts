@@ -21,6 +21,9 @@ export function whoMay<A extends string>({ kind, acts }: Lifecycle<string, A>, a
   return { who, does: { kind, act, rule } };
 }
 
+/** How an act stands in an address. Example: takeBack → "take-back". */
+export const pathOfAct = (name: string): string => name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`);
+
 /** One address of the server: what it takes and what it answers. `answer: null` is a file or a stream, named by its type. */
 export interface RouteContract {
   method: 'get' | 'post' | 'put' | 'delete';

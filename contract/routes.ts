@@ -3,6 +3,7 @@ import { FINANCE } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
 import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
 import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
+import * as approvals from './approvals.ts';
 import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
 import { favouriteSchema, ownCodesAnswer, saveCodingSchema } from './codes.ts';
@@ -13,7 +14,7 @@ import * as journals from './journals.ts';
 import * as periods from './periods.ts';
 import { PLAN_ROUTES } from './planRoutes.ts';
 import { nothing, seenQuery } from './primitives.ts';
-import { GATHERERS, route, whoMay, type RouteContract } from './route.ts';
+import { GATHERERS, pathOfAct, route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
 import * as setup from './setup.ts';
 import * as statements from './statements.ts';
@@ -22,7 +23,7 @@ import * as statements from './statements.ts';
 const act = (name: ClaimAct, body: z.ZodType): RouteContract =>
   route(
     'post',
-    `/claims/:number/${name}`,
+    `/claims/:number/${pathOfAct(name)}`,
     whoMay(claimLifecycle, name),
     `Claim: ${claimLifecycle.acts[name].event}.`,
     claims.claimAnswer,
@@ -84,8 +85,14 @@ export const ROUTES: readonly RouteContract[] = [
   }),
   route('delete', '/own/codes/codings/:id', 'signed in', 'Forgets a saved coding.', ownCodesAnswer),
 
+  route('get', '/approvals', 'signed in', 'What waits for one’s decision.', approvals.approvalsAnswer),
+  route('get', '/approval-routes/:kind/:number', 'signed in', 'Who decides about a record.', approvals.routeAnswer),
+  route('post', '/approval-routes/tries', setup.KEEPERS, 'The route of a made-up record.', approvals.routeAnswer, {
+    body: approvals.tryRouteSchema,
+  }),
+
   route('get', '/claims', FINANCE, 'A page of the queue.', claims.queueAnswer, { query: claims.listSchema }),
-  route('get', '/claims/own', 'signed in', 'One’s own claims, and those to decide about.', claims.ownClaimsAnswer),
+  route('get', '/claims/own', 'signed in', 'One’s own claims.', claims.ownClaimsAnswer),
   route('get', '/claims/:number', 'signed in', 'A claim, as its audience sees it.', claims.claimAnswer),
   route('get', '/claims/:number/cover.pdf', 'signed in', 'The cover of a claim with its papers.', null, {
     type: 'application/pdf',
@@ -99,6 +106,11 @@ export const ROUTES: readonly RouteContract[] = [
   act('resubmit', drafts.submitSchema),
   act('withdraw', claims.actSchema),
   act('approve', claims.actSchema),
+  act('takeBack', claims.actSchema),
+  act('declineLine', claims.declineLineSchema),
+  act('restoreLine', claims.oneLineSchema),
+  act('agreeCode', claims.actSchema),
+  act('refuseCode', claims.reasonedSchema),
   act('decline', claims.reasonedSchema),
   act('return', claims.reasonedSchema),
   act('hold', claims.holdSchema),

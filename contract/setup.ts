@@ -6,6 +6,7 @@ import { allowanceRateSchema, mileageRateSchema } from '../core/documents/allowa
 import { parts } from '../core/documents/case.schema.ts';
 import { planTemplateSchema } from '../core/documents/plan.schema.ts';
 import { notNegative, percent, positive } from '../core/documents/primitives.ts';
+import { routeLevelSchema } from '../core/routing/route.schema.ts';
 import { ROLES, type Role } from '../core/workflow/lifecycle.types.ts';
 import { isTimeZone } from '../core/numbers/localDate.ts';
 import { historyFields, revision } from './primitives.ts';
@@ -63,6 +64,8 @@ export const SETUP_ROWS = {
     entity: id,
     currency,
     usualApprover: id.nullable(),
+    /** Who answers for a contractor. */
+    sponsor: id.nullable(),
     active: z.boolean(),
   }),
   roles: z.strictObject({ person: id, role: z.enum(ROLES), entity: id.nullable() }),
@@ -113,7 +116,7 @@ export const SETUP_ROWS = {
     rule: z.strictObject({ name, entity: id.nullish(), coding: parts.coding }),
   }),
   'policy-statements': z.strictObject({ id, rule: z.strictObject({ text: z.string().trim().min(1).max(2000) }) }),
-  routes: z.strictObject({ id, rule: z.record(z.string(), z.unknown()) }),
+  routes: z.strictObject({ id, rule: routeLevelSchema }),
   rates: z.strictObject({ from: currency, to: currency, date, rate: positive, source: text }),
   budgets: z.strictObject({
     entity: id,

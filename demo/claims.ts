@@ -14,7 +14,6 @@ export interface ClaimSeed {
   /** Within how many days it came to its state; without it the time until today is used. */
   took?: number;
   coding: Record<string, string>;
-  approver: string;
   advances?: { advance: string; upTo?: string }[];
   lines: LineSeed[];
   /** What finance has begun to change in review. */
@@ -78,7 +77,6 @@ const written: ClaimSeed[] = [
     days: 4,
     state: 'in review',
     coding: field,
-    approver: 'P09',
     lines: [
       {
         day: 0,
@@ -148,7 +146,6 @@ const written: ClaimSeed[] = [
     days: 3,
     state: 'in review',
     coding: flats,
-    approver: 'P07',
     lines: [
       {
         day: 0,
@@ -216,7 +213,6 @@ const written: ClaimSeed[] = [
     days: 6,
     state: 'in review',
     coding: { costCentre: '410', fund: '20', project: 'MANG-02', grant: 'G-204' },
-    approver: 'P09',
     advances: [{ advance: 'A-031' }],
     lines: [
       {
@@ -278,7 +274,6 @@ const written: ClaimSeed[] = [
     days: 2,
     state: 'in review',
     coding: science,
-    approver: 'P09',
     lines: [
       {
         day: 0,
@@ -324,7 +319,6 @@ const written: ClaimSeed[] = [
     days: 2,
     state: 'in review',
     coding: science,
-    approver: 'P09',
     lines: [
       {
         day: 0,
@@ -374,7 +368,6 @@ const written: ClaimSeed[] = [
     days: 5,
     state: 'in review',
     coding: { costCentre: '430', fund: '10' },
-    approver: 'P03',
     lines: [
       {
         day: 0,
@@ -446,7 +439,6 @@ const written: ClaimSeed[] = [
     days: 2,
     state: 'in review',
     coding: { costCentre: '440', fund: '10' },
-    approver: 'P03',
     lines: [
       {
         day: 0,
@@ -478,7 +470,6 @@ const written: ClaimSeed[] = [
     days: 2,
     state: 'in review',
     coding: { costCentre: '410', fund: '10', project: 'MANG-02' },
-    approver: 'P09',
     lines: [
       {
         day: 0,
@@ -532,7 +523,6 @@ const written: ClaimSeed[] = [
     days: 1,
     state: 'in review',
     coding: field,
-    approver: 'P09',
     lines: [
       {
         day: 0,
@@ -575,7 +565,6 @@ const written: ClaimSeed[] = [
     days: 3,
     state: 'in review',
     coding: { costCentre: '440', fund: '30' },
-    approver: 'P03',
     lines: [
       {
         day: 0,
@@ -635,7 +624,6 @@ const written: ClaimSeed[] = [
     days: 2,
     state: 'in review',
     coding: flats,
-    approver: 'P06',
     lines: [
       {
         day: 0,
@@ -729,7 +717,6 @@ function tidy(index: number, state: string, lines: number): ClaimSeed {
     days: 4,
     state,
     coding: random.pick([field, science]),
-    approver: 'P03',
     lines: seeds,
   };
 }

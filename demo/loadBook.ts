@@ -1,3 +1,4 @@
+import { routes } from './routes.ts';
 import { addDays } from '../core/numbers/isoDate.ts';
 import type { Db } from '../server/platform/db/connect.ts';
 import { rebuildBook } from '../server/records/book/sharedBook.ts';
@@ -88,6 +89,7 @@ async function loadRules(db: Db): Promise<void> {
     })),
   );
   await db('coding_rules').insert(codingRules.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
+  await db('routes').insert(routes.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
   await db('limits').insert(limits.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
 }
 

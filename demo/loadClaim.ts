@@ -12,19 +12,15 @@ import { explainFinding } from '../server/features/claims/drafts.service.ts';
 import { selectPolicyStatement } from '../server/records/book/rules.queries.ts';
 import { assessAgain } from '../server/features/claims/reassess.service.ts';
 import { clearClaim, correctLine, markTie } from '../server/features/claims/review.service.ts';
-import {
-  approveClaim,
-  declineClaim,
-  returnClaim,
-  submitClaim,
-  withdrawClaim,
-} from '../server/features/claims/submission.service.ts';
+import { approveClaim, declineClaim, returnClaim } from '../server/features/claims/decisions.service.ts';
+import { submitClaim, withdrawClaim } from '../server/features/claims/submission.service.ts';
 import { postClaim, reverseJournal } from '../server/features/journals/post.service.ts';
 import { payClaim, rejectPayment } from '../server/features/payments/payClaim.service.ts';
 import { today } from '../server/platform/ports/clock.ts';
 import { beginClaim, type NewDraft } from '../server/records/claims/beginClaim.ts';
 import { fingerprintOf, keptClaim } from '../server/records/claims/assessClaim.ts';
-import { insertLines, selectClaim, type ClaimRow, type LineRecord } from '../server/records/claims/claims.queries.ts';
+import { selectClaim, type ClaimRow } from '../server/records/claims/claims.queries.ts';
+import { insertLines, type LineRecord } from '../server/records/claims/lines.queries.ts';
 import { lineRecord } from '../server/records/claims/lineRecord.ts';
 import { touchClaims } from '../server/records/claims/touchClaims.ts';
 import { onlyClaim } from '../server/records/claims/usesOf.ts';
@@ -73,7 +69,6 @@ async function draft(
     const begin = {
       number: seed.number,
       claimant: seed.claimant,
-      approver: seed.approver,
       entity: seed.entity,
       currency: seed.currency,
       purpose: seed.purpose,
@@ -154,11 +149,14 @@ const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
     await submitClaim(context, actorOf(seed.claimant), { ...(await explained(context, seed, seen)), accepted });
   },
   withdraw: ({ context, seed, seen }) => withdrawClaim(context, actorOf(seed.claimant), seen),
-  approve: ({ context, seed, seen }) => approveClaim(context, actorOf(seed.approver), seen),
+  approve: ({ context, seen }) => approveAll(context, seen),
   correct: ({ context, seed: { number, correction }, seen: { revision } }) =>
     correctLine(context, REVIEWER, number, correction!.line, { revision, set: correction!.set }),
-  decline: ({ context, seed, seen }) =>
-    declineClaim(context, actorOf(seed.approver), { ...seen, reason: 'This was paid centrally already.' }),
+  decline: async ({ context, seen }) =>
+    declineClaim(context, await deciderOf(context, seen.number), {
+      ...seen,
+      reason: 'This was paid centrally already.',
+    }),
   return: ({ context, seen }) =>
     returnClaim(context, REVIEWER, {
       ...seen,
@@ -172,6 +170,18 @@ const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
     payClaim(context, CONTROLLER, { ...seen, date, amount: await half(context, seen.number) }),
   reject: ({ context, seen }) => rejectPayment(context, CONTROLLER, seen, 'The account is closed.'),
 };
+
+/** Who decides about a claim now: the first of them. */
+const deciderOf = async ({ db }: Context, number: string): Promise<Actor> =>
+  actorOf((await selectClaim(db, number))!.deciders[0]!);
+
+/** Approved by everybody on its route, one after the other. */
+async function approveAll(context: Context, { number }: StepOf['seen']): Promise<void> {
+  for (let claim = await selectClaim(context.db, number); claim!.state === 'with approver';) {
+    await approveClaim(context, actorOf(claim!.deciders[0]!), { number, revision: claim!.revision });
+    claim = await selectClaim(context.db, number);
+  }
+}
 
 /** Waives what is not tied by itself, as somebody would who looked at it; the claim as it is seen afterwards. */
 async function waived(context: Context, seen: StepOf['seen']): Promise<StepOf['seen']> {

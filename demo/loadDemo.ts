@@ -16,6 +16,7 @@ import { loadPlans } from './loadPlans.ts';
 import { loadReceipts } from './loadReceipts.ts';
 import { entities } from './organisation.ts';
 import { people, usualApprovers } from './people.ts';
+import { sponsors } from './routes.ts';
 
 export const PASSWORD = 'saltmarsh';
 /** Nothing follows an act while the demo is loaded: every claim is assessed anew at the end. */
@@ -61,7 +62,9 @@ async function loadPeople(db: Db): Promise<void> {
     })),
   );
   for (const [id, usual_approver] of Object.entries(usualApprovers))
-    await db('people').where({ id }).update({ usual_approver });
+    await db('people')
+      .where({ id })
+      .update({ usual_approver, sponsor: sponsors[id] ?? null });
   await db('credentials').insert(people.map(({ id }) => ({ person_id: id, password_hash })));
   await db('person_roles').insert(people.flatMap(({ id, roles }) => roles.map((role) => ({ person_id: id, role }))));
 }
@@ -72,7 +75,6 @@ async function loadAdvance({ db, jobs: asked }: Context, day: string): Promise<v
     id: 'A-031',
     state: 'to pay out',
     person_id: 'P08',
-    approver_id: 'P09',
     entity_id: 'IE',
     currency: 'KES',
     amount: 6_000_000n,

@@ -198,7 +198,6 @@ export function draftOf(book: Book, day: string): ClaimSeed {
     days: 28,
     state: 'draft',
     coding: { costCentre: '410', fund: '10', project: 'REED-11' },
-    approver: 'P03',
     lines: [
       typed(third!, third!.settled, 'For the crew', 'supplies'),
       typed(fourth!, fourth!.settled, 'Team lunch', 'meal'),

@@ -50,10 +50,14 @@ export async function loadPlan(context: Context, seed: PlanSeed, day: string, be
   if (seed.more) await addEstimates(at(10), maker, await seen(), seed.more);
   if (seed.state === 'draft') return number;
   await submitPlan(at(11), maker, await seen());
-  const approver = actorOf(seed.approver);
+  const decider = async () => (await selectPlan(context.db, number))!.deciders[0];
   if (seed.state === 'approved')
-    await approvePlan(at(15), approver, { ...(await seen()), comment: 'Have a good trip.' });
+    for (let by = await decider(); by; by = await decider())
+      await approvePlan(at(15), actorOf(by), { ...(await seen()), comment: 'Have a good trip.' });
   if (seed.state === 'declined')
-    await declinePlan(at(15), approver, { ...(await seen()), reason: 'The hall of the museum costs nothing.' });
+    await declinePlan(at(15), actorOf((await decider())!), {
+      ...(await seen()),
+      reason: 'The hall of the museum costs nothing.',
+    });
   return number;
 }

@@ -108,7 +108,6 @@ export const planTolerances: Record<string, { percent: string; amount: string }>
 export interface PlanSeed {
   claimant: string;
   preparer?: string;
-  approver: string;
   kind: string;
   purpose: string;
   country?: string;
@@ -130,7 +129,6 @@ const price = (amount: string, currency = 'EUR') => ({ price: { amount, currency
 export const plans: PlanSeed[] = [
   {
     claimant: 'P07',
-    approver: 'P06',
     kind: 'field-home',
     purpose: 'Oyster reef workshop, Hinase',
     country: 'JP',
@@ -144,7 +142,6 @@ export const plans: PlanSeed[] = [
   },
   {
     claimant: 'P05',
-    approver: 'P09',
     kind: 'conference',
     purpose: 'Estuaries congress, Lisboa',
     country: 'PT',
@@ -159,7 +156,6 @@ export const plans: PlanSeed[] = [
   {
     claimant: 'P08',
     preparer: 'P13',
-    approver: 'P09',
     kind: 'field-abroad',
     purpose: 'Mangrove nursery, Gazi Bay: seedling count and the second planting',
     country: 'KE',
@@ -177,7 +173,6 @@ export const plans: PlanSeed[] = [
   },
   {
     claimant: 'P05',
-    approver: 'P09',
     kind: 'training',
     purpose: 'Drone licence',
     country: 'IE',
@@ -187,7 +182,6 @@ export const plans: PlanSeed[] = [
   },
   {
     claimant: 'P05',
-    approver: 'P09',
     kind: 'fund-raising',
     purpose: 'Evening for the friends of the marsh',
     country: 'IE',

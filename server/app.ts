@@ -7,6 +7,7 @@ import type { Pool } from 'pg';
 import type { Logger } from 'pino';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import type { Services } from './platform/context.ts';
+import { approvalRoutes } from './features/approvals/approvals.routes.ts';
 import { attachmentRoutes } from './features/attachments/attachments.routes.ts';
 import { bookRoutes } from './features/book/book.routes.ts';
 import { cardRoutes } from './features/cards/cards.routes.ts';
@@ -116,6 +117,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     tokenRoutes(context),
     bookRoutes(context),
     codeRoutes(context),
+    approvalRoutes(context),
     claimRoutes(context, uploads),
     planRoutes(context, uploads),
     attachmentRoutes(context),

@@ -1,9 +1,16 @@
 import type { Finding } from '../documents/finding.ts';
 import type { ActingPerson, ActRecord } from './lifecycle.types.ts';
+import { standsTo } from './standsTo.ts';
 
 /** For whom a claim, or a plan, is shown: each sees a view of its own. */
 export const AUDIENCES = ['claimant', 'approver', 'finance', 'auditor'] as const;
 export type Audience = (typeof AUDIENCES)[number];
+
+/** A record as it is looked at: whether it ever went out, and everybody who is or was asked to decide about it. */
+export interface LookedAt extends ActRecord {
+  submitted: boolean;
+  approvers: readonly string[];
+}
 
 /**
  * The audience a person belongs to for a claim, or null when the claim does not exist for them. Being the claimant or
@@ -11,13 +18,14 @@ export type Audience = (typeof AUDIENCES)[number];
  * finance see what was submitted, never a draft. Example: a reviewer who is the claimant → "claimant"; a stranger
  * without a role → null.
  */
-export function audienceOf(claim: ActRecord & { submitted: boolean }, person: ActingPerson): Audience | null {
-  const { claimant, preparer, approver } = claim.people;
-  if (person.id === claimant || person.id === preparer) return 'claimant';
+export function audienceOf(claim: LookedAt, person: ActingPerson): Audience | null {
+  if (standsTo(claim, 'claimant', person) || standsTo(claim, 'preparer', person)) return 'claimant';
   if (!claim.submitted) return null;
   if (person.holds('reviewer', claim.entity) || person.holds('controller', claim.entity)) return 'finance';
   if (person.holds('auditor', claim.entity)) return 'auditor';
-  return person.id === approver ? 'approver' : null;
+  const asked =
+    claim.approvers.includes(person.id) || standsTo(claim, 'approver', person) || standsTo(claim, 'owner', person);
+  return asked ? 'approver' : null;
 }
 
 /** For whom a plan is shown besides: who books what an approved plan needs. */
@@ -27,7 +35,7 @@ export type PlanAudience = Audience | 'booker';
  * As `audienceOf`, for a plan. One that is approved is shown to whoever prepares for others in its entity too, so that they
  * can book for it. Example: a preparer of another record on an approved plan → "booker", on a draft → null.
  */
-export function planAudienceOf(plan: ActRecord & { submitted: boolean }, person: ActingPerson): PlanAudience | null {
+export function planAudienceOf(plan: LookedAt, person: ActingPerson): PlanAudience | null {
   const books = plan.state === 'approved' && person.holds('preparer', plan.entity);
   return audienceOf(plan, person) ?? (books ? 'booker' : null);
 }

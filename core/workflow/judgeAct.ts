@@ -1,3 +1,4 @@
+import { standsTo } from './standsTo.ts';
 import type { ActingPerson, ActRecord, ActRule, Lifecycle, Relation, Role, Way } from './lifecycle.types.ts';
 
 /** Why an act may not be done, as a code with its numbers; or the way in which it may. */
@@ -28,7 +29,7 @@ export function judgeAct<S extends string, A extends string>(
   rules: Rules,
 ): Judgement<S> {
   const rule = acts[act];
-  const is = (relation: Relation) => record.people[relation] === person.id;
+  const is = (relation: Relation) => standsTo(record, relation, person);
   const forbidding = rule.never.find(is);
   if (forbidding) return { ok: false, no: 'own', relation: forbidding };
   const held = rule.ways.filter((w) => w.roles.length === 0 || w.roles.some((r) => person.holds(r, record.entity)));

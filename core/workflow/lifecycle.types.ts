@@ -11,12 +11,26 @@ export const ROLES = [
 /** Those who look at claims for the organisation. */
 export const FINANCE: readonly Role[] = ['reviewer', 'controller', 'auditor'];
 export type Role = (typeof ROLES)[number];
+/** Those who may be named to decide about a record: who looks at everything decides nothing, and neither do its makers. */
+export const DECIDERS = ['approver', 'reviewer', 'controller', 'administrator'] as const satisfies readonly Role[];
 
 /** The entity of what belongs to the whole organisation: only a role held for every entity reaches it. */
 export const EVERY_ENTITY = '*';
 
-/** Who somebody is to one record. A record names at most one person for each; several may be the same person. */
-export const RELATIONS = ['claimant', 'preparer', 'approver', 'clearer', 'owner', 'holder', 'maker'] as const;
+/**
+ * Who somebody is to one record; several may be the same person. `approver` is everybody who decides now, `decider` who
+ * decided last as long as nobody did anything since, `owner` whom a thing belongs to, or who is asked about a code of theirs.
+ */
+export const RELATIONS = [
+  'claimant',
+  'preparer',
+  'approver',
+  'decider',
+  'clearer',
+  'owner',
+  'holder',
+  'maker',
+] as const;
 export type Relation = (typeof RELATIONS)[number];
 
 /** What has to be said with an act: why, by when, or what one thinks of it. */
@@ -56,15 +70,17 @@ export interface Lifecycle<State extends string = string, Act extends string = s
   acts: Readonly<Record<Act, ActRule<State>>>;
 }
 
-/** A record as an act finds it. `people` names who is what to it; null and missing are nobody. */
+/** A record as an act finds it. `people` names who is what to it, one or several; null and missing are nobody. */
 export interface ActRecord<State extends string = string> {
   state: State | null;
   entity: string | null;
-  people: Partial<Record<Relation, string | null>>;
+  people: Partial<Record<Relation, string | readonly string[] | null>>;
 }
 
 /** Who acts. `holds` says whether a role is theirs for an entity (null: for any). */
 export interface ActingPerson {
   id: string;
+  /** Whose substitute they are today: where those decide, they may. */
+  standsFor?: readonly string[] | undefined;
   holds(role: Role, entity: string | null): boolean;
 }

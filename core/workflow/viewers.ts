@@ -14,6 +14,8 @@ export const VIEWERS: readonly Viewer[] = [
   { name: 'its claimant', relation: 'claimant', roles: ['claimant'] },
   { name: 'its preparer', relation: 'preparer', roles: ['preparer'] },
   { name: 'its approver', relation: 'approver', roles: ['approver'] },
+  { name: 'who was asked before', relation: 'decider', roles: ['approver'] },
+  { name: 'owner of a code it was given', relation: 'owner', roles: ['approver'] },
   { name: 'claimant of another', relation: null, roles: ['claimant'] },
   { name: 'preparer of another', relation: null, roles: ['preparer'] },
   { name: 'approver of another', relation: null, roles: ['approver'] },
@@ -34,5 +36,6 @@ export const VIEWERS: readonly Viewer[] = [
 export function audienceFor({ relation, roles }: Viewer, state: ClaimState): Audience | null {
   const people = { claimant: 'A', preparer: 'A', approver: 'B', ...(relation ? { [relation]: 'C' } : {}) };
   const person = { id: 'C', holds: (role: Role) => roles.includes(role) };
-  return audienceOf({ state, entity: 'IE', people, submitted: state !== 'draft' }, person);
+  const approvers = relation === 'decider' ? ['C'] : [];
+  return audienceOf({ state, entity: 'IE', people, approvers, submitted: state !== 'draft' }, person);
 }

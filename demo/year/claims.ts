@@ -144,7 +144,6 @@ export function yearClaims(count = CLAIMS): YearClaim[] {
       state: stateOf(daysAgo, random),
       took: random.whole(4, 16),
       coding: random.pick(CODINGS),
-      approver: APPROVERS[claimant.entity]!,
       ...linesOf(claimant.entity, days, random),
     };
   });

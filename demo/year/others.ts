@@ -29,7 +29,7 @@ export function yearPlans(): (PlanSeed & { begun: number })[] {
     const price = () => ({ price: { amount: fromMinor(BigInt(random.whole(...COSTS[entity]!)), currency), currency } });
     const begins = random.whole(-40, 45);
     return {
-      ...{ claimant: id, approver: APPROVERS[entity]!, kind: 'field-home', country: entity, begins },
+      ...{ claimant: id, kind: 'field-home', country: entity, begins },
       purpose: `${random.pick(['Spring', 'Autumn', 'Neap-tide'])} round ${i + 1}`,
       days: random.whole(1, 4),
       coding: { costCentre: '410', fund: '10', project: 'REED-11' },
@@ -53,7 +53,7 @@ async function loadAdvance(context: Context, day: string, i: number): Promise<vo
   const paidOn = addDays(day, -random.whole(3, 50));
   const number = `A-${101 + i}`;
   await insertAdvance(context.db, {
-    ...{ id: number, state: 'to pay out', person_id: id, approver_id: APPROVERS[entity]!, entity_id: entity },
+    ...{ id: number, state: 'to pay out', person_id: id, entity_id: entity },
     ...{ currency, amount, purpose: 'Cash for the field', requested_on: addDays(paidOn, -4) },
     due_by: addDays(paidOn, 45),
   });

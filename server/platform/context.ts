@@ -54,7 +54,7 @@ export interface Actor extends ActingPerson {
 
 /** An actor from the grants that hold today. */
 export const actorWith = (
-  person: Pick<Actor, 'id' | 'name' | 'email' | 'factor'>,
+  person: Pick<Actor, 'id' | 'name' | 'email' | 'factor' | 'standsFor'>,
   grants: readonly Grant[],
 ): Actor => ({
   ...person,

@@ -1,3 +1,4 @@
+import { DECIDERS } from '../lifecycle.types.ts';
 import { act, defineLifecycle, way } from './_lib/define.ts';
 
 export const ADVANCE_STATES = [
@@ -17,13 +18,28 @@ export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   withdraw: act({ event: 'withdrawn', ways: [way(['requested'], 'withdrawn', { as: ['claimant'] })] }),
   approve: act({
     event: 'approved',
-    ways: [way(['requested'], 'in review', { roles: ['approver'], as: ['approver'] })],
+    ways: [way(['requested'], 'in review', { roles: DECIDERS, as: ['approver'] })],
+    never: ['claimant'],
+    undoneBy: 'takeBack',
+  }),
+  approvePart: act({
+    event: 'approved',
+    ways: [way(['requested'], null, { roles: DECIDERS, as: ['approver'] })],
+    never: ['claimant'],
+    undoneBy: 'takeBack',
+  }),
+  takeBack: act({
+    event: 'decision taken back',
+    ways: [
+      way(['requested'], null, { roles: DECIDERS, as: ['decider'] }),
+      way(['in review'], 'requested', { roles: DECIDERS, as: ['decider'] }),
+    ],
     never: ['claimant'],
   }),
   decline: act({
     event: 'declined',
     ways: [
-      way(['requested'], 'declined', { roles: ['approver'], as: ['approver'] }),
+      way(['requested'], 'declined', { roles: DECIDERS, as: ['approver'] }),
       way(['in review'], 'declined', { roles: ['reviewer'] }),
     ],
     never: ['claimant'],

@@ -1,4 +1,4 @@
-import type { Lifecycle } from '../lifecycle.types.ts';
+import { DECIDERS, type Lifecycle } from '../lifecycle.types.ts';
 import { act, beginnings, defineLifecycle, way } from './_lib/define.ts';
 
 export const CLAIM_STATES = [
@@ -34,6 +34,13 @@ const review = (event: string, more: Partial<Parameters<typeof act<ClaimState>>[
     never: MAKERS,
     ...more,
   });
+const decide = (event: string, to: ClaimState | null, more: { undoneBy: string }) =>
+  act<ClaimState>({
+    event,
+    ways: [way(['with approver'], to, { roles: DECIDERS, as: ['approver'] })],
+    never: MAKERS,
+    ...more,
+  });
 const pay = (event: string, from: readonly ClaimState[], to: ClaimState) =>
   act<ClaimState>({ event, ways: [way(from, to, { roles: ['controller'] })], never: MAKERS });
 
@@ -55,15 +62,39 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
     undoneBy: 'withdraw',
   }),
   withdraw: act({ event: 'withdrawn', ways: [way(['with approver'], 'withdrawn', { as: MAKERS })] }),
-  approve: act({
-    event: 'approved',
-    ways: [way(['with approver'], 'in review', { roles: ['approver'], as: ['approver'] })],
+  approve: decide('approved', 'in review', { undoneBy: 'takeBack' }),
+  approvePart: decide('approved', null, { undoneBy: 'takeBack' }),
+  takeBack: act({
+    event: 'decision taken back',
+    ways: [
+      way(['with approver'], null, { roles: DECIDERS, as: ['decider'] }),
+      way(['in review'], 'with approver', { roles: DECIDERS, as: ['decider'] }),
+    ],
     never: MAKERS,
+  }),
+  declineLine: act({
+    event: 'line declined',
+    ways: [
+      way(['with approver'], null, { roles: DECIDERS, as: ['approver'] }),
+      way(['in review'], null, { roles: ['reviewer'] }),
+    ],
+    never: MAKERS,
+    needs: ['reason'],
+    undoneBy: 'restoreLine',
+  }),
+  restoreLine: act({
+    event: 'line restored',
+    ways: [
+      way(['with approver'], null, { roles: DECIDERS, as: ['approver'] }),
+      way(['in review'], null, { roles: ['reviewer'] }),
+    ],
+    never: MAKERS,
+    undoneBy: 'declineLine',
   }),
   return: act({
     event: 'returned',
     ways: [
-      way(['with approver'], 'returned', { roles: ['approver'], as: ['approver'] }),
+      way(['with approver'], 'returned', { roles: DECIDERS, as: ['approver'] }),
       way(['in review'], 'returned', { roles: ['reviewer'] }),
     ],
     never: MAKERS,
@@ -72,9 +103,20 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
   decline: act({
     event: 'declined',
     ways: [
-      way(['with approver'], 'declined', { roles: ['approver'], as: ['approver'] }),
+      way(['with approver'], 'declined', { roles: DECIDERS, as: ['approver'] }),
       way(['in review'], 'declined', { roles: ['reviewer'] }),
     ],
+    never: MAKERS,
+    needs: ['reason'],
+  }),
+  agreeCode: act({
+    event: 'code agreed',
+    ways: [way(['in review'], null, { roles: DECIDERS, as: ['owner'] })],
+    never: MAKERS,
+  }),
+  refuseCode: act({
+    event: 'code not agreed',
+    ways: [way(['in review'], null, { roles: DECIDERS, as: ['owner'] })],
     never: MAKERS,
     needs: ['reason'],
   }),

@@ -1,3 +1,4 @@
+import { DECIDERS } from '../lifecycle.types.ts';
 import { act, beginnings, defineLifecycle, way } from './_lib/define.ts';
 
 export const PLAN_STATES = [
@@ -11,12 +12,18 @@ export const PLAN_STATES = [
 ] as const;
 export type PlanState = (typeof PLAN_STATES)[number];
 const MAKERS = ['claimant', 'preparer'] as const;
-const decide = (event: string, to: PlanState, needs: readonly ('reason' | 'comment')[]) =>
+const decide = (
+  event: string,
+  to: PlanState | null,
+  needs: readonly ('reason' | 'comment')[],
+  undoneBy: string | null = null,
+) =>
   act<PlanState>({
     event,
     needs,
-    ways: [way(['with approver'], to, { roles: ['approver'], as: ['approver'] })],
+    ways: [way(['with approver'], to, { roles: DECIDERS, as: ['approver'] })],
     never: MAKERS,
+    undoneBy,
   });
 
 const BEGIN = beginnings<PlanState>('draft');
@@ -34,7 +41,16 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
     event: 'withdrawn',
     ways: [way(['draft', 'with approver', 'approved'], 'withdrawn', { as: MAKERS })],
   }),
-  approve: decide('approved', 'approved', ['comment']),
+  approve: decide('approved', 'approved', ['comment'], 'takeBack'),
+  approvePart: decide('approved', null, ['comment'], 'takeBack'),
+  takeBack: act<PlanState>({
+    event: 'decision taken back',
+    ways: [
+      way(['with approver'], null, { roles: DECIDERS, as: ['decider'] }),
+      way(['approved'], 'with approver', { roles: DECIDERS, as: ['decider'] }),
+    ],
+    never: MAKERS,
+  }),
   decline: decide('declined', 'declined', ['reason']),
   book: act<PlanState>({ event: 'booked', ways: [way(['approved'], null, { roles: ['preparer'] })], undoneBy: 'book' }),
   claim: act<PlanState>({ event: 'claimed', ways: [way(['approved'], null, { as: MAKERS })] }),

@@ -4,10 +4,12 @@ import {
   bookAnswer,
   claimAnswer,
   correctionSchema,
+  declineLineSchema,
   holdSchema,
   journalPreview,
   listSchema,
   markSchema,
+  oneLineSchema,
   ownClaimsAnswer,
   previewSchema,
   querySchema,
@@ -39,6 +41,7 @@ import {
   submitSchema,
 } from '../../../contract/drafts.ts';
 import { seenQuery } from '../../../contract/primitives.ts';
+import { pathOfAct } from '../../../contract/route.ts';
 import { fileOf, upload } from '../../platform/http/upload.ts';
 import { attachToClaim, detachFromClaim } from './attachments.service.ts';
 import { coverSheetOf } from './cover/papers.ts';
@@ -52,13 +55,16 @@ import { putReceipt } from './receiptOnLine.service.ts';
 import { dealWithRecurring, endRecurring, repeatLine, viewRecurring } from './recurring.service.ts';
 import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
 import {
+  agreeCode,
   approveClaim,
   declineClaim,
-  resubmitClaim,
+  declineLine,
+  refuseCode,
+  restoreLine,
   returnClaim,
-  submitClaim,
-  withdrawClaim,
-} from './submission.service.ts';
+  takeBackClaim,
+} from './decisions.service.ts';
+import { resubmitClaim, submitClaim, withdrawClaim } from './submission.service.ts';
 import { previewJournal, viewBook, viewClaim } from './view.service.ts';
 
 type Run = (actor: Actor, number: string, req: Request) => Promise<unknown>;
@@ -103,11 +109,11 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
       answer(res, claimAnswer, await viewClaim(context, actor, number));
     });
   const plain = (name: ClaimAct, run: (c: Context, actor: Actor, seen: SeenClaim) => Promise<void>) =>
-    act('post', `/claims/:number/${name}`, name, (actor, number, req) =>
+    act('post', `/claims/:number/${pathOfAct(name)}`, name, (actor, number, req) =>
       run(context, actor, { number, ...checked(actSchema, req.body) }),
     );
   const reasoned = (name: ClaimAct, run: typeof declineClaim) =>
-    act('post', `/claims/:number/${name}`, name, (actor, number, req) =>
+    act('post', `/claims/:number/${pathOfAct(name)}`, name, (actor, number, req) =>
       run(context, actor, { number, ...checked(reasonedSchema, req.body) }),
     );
 
@@ -189,11 +195,20 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
     ['submit', submitClaim],
     ['resubmit', resubmitClaim],
   ] as const)
-    act('post', `/claims/:number/${name}`, name, (actor, number, req) =>
+    act('post', `/claims/:number/${pathOfAct(name)}`, name, (actor, number, req) =>
       run(context, actor, { number, ...checked(submitSchema, req.body) }),
     );
   plain('withdraw', withdrawClaim);
   plain('approve', approveClaim);
+  plain('takeBack', takeBackClaim);
+  plain('agreeCode', agreeCode);
+  reasoned('refuseCode', refuseCode);
+  act('post', '/claims/:number/decline-line', 'declineLine', (actor, number, req) =>
+    declineLine(context, actor, { number, ...checked(declineLineSchema, req.body) }),
+  );
+  act('post', '/claims/:number/restore-line', 'restoreLine', (actor, number, req) =>
+    restoreLine(context, actor, { number, ...checked(oneLineSchema, req.body) }),
+  );
   reasoned('decline', declineClaim);
   reasoned('return', returnClaim);
   act('put', '/claims/:number/lines/:line', 'correct', (actor, number, req) =>

@@ -114,11 +114,3 @@ export async function selectOwnClaims(db: Db, personId: string): Promise<ListedC
     .orderBy('c.id', 'desc');
   return rows.map(write);
 }
-
-/** Claims that wait for a person's decision, the oldest first. */
-export async function selectToDecide(db: Db, personId: string): Promise<ListedClaim[]> {
-  const rows: RawRow[] = await listed(db)
-    .where({ 'c.approver_id': personId, 'c.state': 'with approver' })
-    .orderBy(['c.submitted_on', 'c.id']);
-  return rows.map(write);
-}

@@ -7,16 +7,8 @@ import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
-import {
-  clearParts,
-  selectClaim,
-  selectItems,
-  selectLines,
-  updateClaim,
-  updateLine,
-  type LineRow,
-  type VersionKey,
-} from '../../records/claims/claims.queries.ts';
+import { selectClaim, updateClaim, type VersionKey } from '../../records/claims/claims.queries.ts';
+import { clearParts, selectItems, selectLines, updateLine, type LineRow } from '../../records/claims/lines.queries.ts';
 import { copyLine } from '../../records/claims/copyLine.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { lastOf } from '../../records/claims/lineNumbers.ts';

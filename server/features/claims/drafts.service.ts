@@ -8,11 +8,10 @@ import { keptClaim } from '../../records/claims/assessClaim.ts';
 import {
   replaceExplanations,
   selectExplanations,
-  selectLines,
   updateClaim,
   selectWantedAdvances,
-  updateLine,
 } from '../../records/claims/claims.queries.ts';
+import { selectLines, updateLine } from '../../records/claims/lines.queries.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { selectPayable, selectPerson } from '../../records/people/people.queries.ts';
 import { updateAnswer } from './queries.queries.ts';

@@ -12,17 +12,16 @@ import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
 import { subjectFromRows } from '../../records/claims/assessClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
+import { selectClaim, updateClaim } from '../../records/claims/claims.queries.ts';
 import {
   deleteLine,
   insertLines,
   replaceLine,
   restateLine,
-  selectClaim,
   selectLines,
-  updateClaim,
   updateLine,
   type LineRecord,
-} from '../../records/claims/claims.queries.ts';
+} from '../../records/claims/lines.queries.ts';
 import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { columnsOf, lineRecord, wholeRecord } from '../../records/claims/lineRecord.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';

@@ -3,13 +3,7 @@ import type { QueueQuery } from '../../../contract/claims.ts';
 import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
 import { entitiesOf, type Actor, type Context } from '../../platform/context.ts';
 import { selectStateChanges } from '../../platform/history/history.queries.ts';
-import {
-  selectClaimPage,
-  selectOwnClaims,
-  selectStateCounts,
-  selectToDecide,
-  type ListedClaim,
-} from './desk.queries.ts';
+import { selectClaimPage, selectOwnClaims, selectStateCounts, type ListedClaim } from './desk.queries.ts';
 
 /** One page of the Desk: claims of a state, what deserves attention first, with how many there are of each state. */
 export async function viewQueue({ db }: Pick<Context, 'db'>, actor: Actor, { state, q, after }: QueueQuery) {
@@ -28,10 +22,9 @@ function deskRow<Row extends ListedClaim>(row: Row, actor: Actor) {
   return own ? { ...row, own, atRisk: null, ties: {}, stops: 0, asks: 0 } : { ...row, own };
 }
 
-/** The claims a person made or has made for them, newest first; and those that wait for their decision. */
+/** The claims a person made or has made for them, newest first. */
 export async function viewOwnClaims({ db }: Pick<Context, 'db'>, actor: Actor) {
-  const [own, toDecide] = await Promise.all([selectOwnClaims(db, actor.id), selectToDecide(db, actor.id)]);
-  return { claims: await withTides(db, own), toDecide: await withTides(db, toDecide) };
+  return { claims: await withTides(db, await selectOwnClaims(db, actor.id)) };
 }
 
 async function withTides(db: Context['db'], rows: readonly ListedClaim[]) {

@@ -2,7 +2,7 @@ import type { Actor, Context } from '../../platform/context.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { SeenClaim } from '../../records/claims/claimStore.ts';
-import { selectLines, updateLine } from '../../records/claims/claims.queries.ts';
+import { selectLines, updateLine } from '../../records/claims/lines.queries.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 

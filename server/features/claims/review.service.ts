@@ -20,15 +20,16 @@ import {
   subjectAgain,
   summaryColumns,
   validCase,
-  type Subject,
 } from '../../records/claims/assessClaim.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
+import { assessKept } from '../../records/claims/assessKept.ts';
 import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
-import { replaceLine } from '../../records/claims/claims.queries.ts';
+import { replaceLine } from '../../records/claims/lines.queries.ts';
 import { lineRecord } from '../../records/claims/lineRecord.ts';
 import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks.queries.ts';
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { budgetsOfPlan, releasePlan, reserveAgain } from '../../records/plans/reservePlan.ts';
+import { selectNames } from '../../records/routing/routing.queries.ts';
 import { insertQuery } from './queries.queries.ts';
 
 /** The acts of a reviewer on a claim in review. Each is one transaction under the claim's lock and leaves an event. */
@@ -58,7 +59,7 @@ export function correctLine(
     Object.assign(part, Object.fromEntries(changed));
     validCase(kept.document);
     await replaceLine(trx, claim.at, lineRecord(line));
-    const columns = await assessAgain(context, trx, claim, kept);
+    const columns = await assessKept(context.clock, trx, claim, kept);
     return {
       result: undefined,
       columns,
@@ -78,13 +79,6 @@ function partOf(lines: readonly Line[], lineId: string, item: string | null): { 
 function differs(value: unknown, now: unknown): boolean {
   const plain = (x: unknown) => canonical(x == null || (Array.isArray(x) && x.length === 0) ? null : x);
   return value !== undefined && plain(value) !== plain(now);
-}
-
-/** Assesses a claim as it now is and keeps it; the columns of its row. */
-async function assessAgain({ clock }: Context, trx: Db, { row, revision }: LockedClaim, subject: Subject) {
-  const date = await proposedPostingDate(trx, clock, row.entity_id);
-  const assessed = await assessClaim(trx, row, subject, date);
-  return keepAssessment(trx, row, assessed, { clock, revision, onHold: row.hold_reason !== null });
 }
 
 /** Ticks a comparison as seen, waives it with a reason, or takes either back. The claim's figures do not change. */
@@ -143,6 +137,7 @@ export function askAbout(
 export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
   return review(context, actor, 'clear', seen, async (trx, claim) => {
     const { row, revision, at } = claim;
+    await refuseUnanswered(trx, row.code_owners);
     const kept = await keptClaim(trx, at);
     const plan = kept.claim.plan?.number;
     await lockBudgets(trx, [...(await selectUsedBudgets(trx, row.id)), ...(await budgetsOfPlan(trx, plan))]);
@@ -170,6 +165,13 @@ export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Pro
   });
 }
 
+/** What finance charged to somebody's code after the approval waits for their yes. */
+async function refuseUnanswered(trx: Db, owners: readonly string[]): Promise<void> {
+  if (owners.length === 0) return;
+  const names = await selectNames(trx, owners);
+  throw new Refused('owners-asked', { owners: [...names.values()].sort().join(', ') });
+}
+
 /** Takes a cleared, or a reversed, claim back into review; what it held of the budgets is free again. */
 export function reopenClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
   return review(context, actor, 'reopen', seen, async (trx, claim) => {
@@ -180,7 +182,7 @@ export function reopenClaim(context: Context, actor: Actor, seen: SeenClaim): Pr
     const { plan } = kept.claim;
     const reserved = plan ? await reserveAgain(context, trx, plan.number) : [];
     const subject = await subjectAgain(trx, claim.row, kept);
-    const columns = await assessAgain(context, trx, claim, subject);
+    const columns = await assessKept(context.clock, trx, claim, subject);
     return {
       result: undefined,
       columns: { ...columns, cleared_by: null },

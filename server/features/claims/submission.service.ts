@@ -14,15 +14,11 @@ import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { selectAttached } from '../../records/attachments/attachments.queries.ts';
 import { assessRows, type AssessedClaim } from '../../records/claims/assessClaim.ts';
 import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
-import {
-  copyVersion,
-  freezeVersion,
-  replaceExplanations,
-  selectExplanations,
-} from '../../records/claims/claims.queries.ts';
-import { onlyClaim, useOfClaim } from '../../records/claims/usesOf.ts';
-import { selectPerson } from '../../records/people/people.queries.ts';
-import { sendQueries } from './queries.queries.ts';
+import { freezeVersion, replaceExplanations, selectExplanations } from '../../records/claims/claims.queries.ts';
+import { noLongerAlike, onlyClaim } from '../../records/claims/usesOf.ts';
+import { beginRoute, endRoute } from '../../records/routing/decide.ts';
+import { routeOf } from '../../records/routing/routeOf.ts';
+import { routedClaim, routedKey } from '../../records/claims/routedClaim.ts';
 
 const act = (
   context: Context,
@@ -48,7 +44,6 @@ export type HandedIn = SeenClaim & { accepted?: string | undefined };
 
 async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: string): Promise<Outcome<void>> {
   const { row } = claim;
-  row.approver_id = await approverOf(trx, claim);
   const { timeZone } = await selectPeriods(trx, row.entity_id);
   row.submitted_on = today(context.clock, timeZone);
   const { assessed, columns } = await assessWithoutStaleWords(context, trx, claim);
@@ -66,17 +61,22 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: 
     ...(attachments.length > 0 ? { attachments } : {}),
   };
   await freezeVersion(trx, claim.at, frozen, context.clock.now());
+  const now = context.clock.now();
+  const record = { key: routedKey(row), approvers: row.approvers };
+  const route = await beginRoute(trx, record, await routeOf(trx, routedClaim(row, assessed, row.submitted_on)), now);
   return {
     result: undefined,
     columns: {
       ...columns,
-      approver_id: row.approver_id,
+      ...route,
+      ...{ decided_by: null, decided_in: null, code_owners: [] },
       submitted_on: row.submitted_on,
       submitted_version: row.version,
     },
     facts: {
       version: row.version,
       evidence: frozen.evidence,
+      goesTo: route.deciders,
       ...(statement ? { statement: statement.version } : {}),
     },
     about: sha256(canonical(frozen)),
@@ -107,14 +107,6 @@ function refuseStops({ assessment }: AssessedClaim): void {
 const placed = ({ line, says }: { line: string | null; says: string }): string =>
   `${line ? `line ${line}: ` : ''}${says}`;
 
-/** Who decides about a claim: its approver, or the one the claimant usually has. Never its claimant or preparer. */
-async function approverOf(trx: Db, { row }: LockedClaim): Promise<string> {
-  const approver = row.approver_id ?? (await selectPerson(trx, row.claimant_id))?.usual_approver ?? null;
-  if (approver === null || approver === row.claimant_id || approver === row.preparer_id)
-    throw new Refused('no-approver', { claim: row.number });
-  return approver;
-}
-
 /** What is kept of a version for good: what was claimed, what it came to, and the fingerprint of its evidence. */
 function frozenOf({ document, assessment, evidence }: AssessedClaim) {
   const { receipts, charges } = evidence;
@@ -127,48 +119,10 @@ const alikeAgain = ({ evidence }: AssessedClaim) => {
   return [...claims].map((number) => ({ name: 'assess-claims' as const, data: { key: onlyClaim(number) } }));
 };
 
-/** Claims that looked like this one no longer do. */
-const noLongerAlike = ({ row }: LockedClaim) => [
-  { name: 'assess-claims' as const, data: { key: useOfClaim(row.number) } },
-];
-
 /** Takes back a submission while nobody has decided. */
 export const withdrawClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  act(context, actor, 'withdraw', seen, async (_trx, claim) => ({ result: undefined, jobs: noLongerAlike(claim) }));
-
-/** Approves a claim; it goes to finance. */
-export const approveClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  act(context, actor, 'approve', seen, async () => ({ result: undefined }));
-
-export interface WithReason extends SeenClaim {
-  reason: string;
-}
-
-/** Declines a claim for good, with the reason. */
-export const declineClaim = (context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> =>
-  act(context, actor, 'decline', seen, async (_trx, claim) => ({
+  act(context, actor, 'withdraw', seen, async (trx, claim) => ({
     result: undefined,
-    words: { reason },
-    columns: { hold_reason: null, hold_until: null },
+    columns: await endRoute(trx, routedKey(claim.row)),
     jobs: noLongerAlike(claim),
   }));
-
-/**
- * Sends a claim back to the claimant with the reason and all queries at once. The version stays as it was; the next one is
- * opened with everything it holds, for the claimant to put right.
- */
-export function returnClaim(context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> {
-  return act(context, actor, 'return', seen, async (trx, claim) => {
-    const { row, at, revision } = claim;
-    const queries = await sendQueries(trx, at, context.clock.now());
-    await copyVersion(trx, at);
-    Object.assign(row, { version: row.version + 1, hold_reason: null, hold_until: null });
-    const { columns } = await assessRows(trx, context.clock, row, revision);
-    return {
-      result: undefined,
-      columns: { ...columns, version: row.version, hold_reason: null, hold_until: null },
-      facts: { version: at.version },
-      words: { reason, queries },
-    };
-  });
-}

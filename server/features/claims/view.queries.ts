@@ -43,8 +43,12 @@ const QUERIES = `(select coalesce(jsonb_agg(jsonb_build_object('id', q.id::text,
   where q.claim_id = c.id and (q.version = c.submitted_version or q.sent_at is not null))`;
 const JOURNALS = `(select coalesce(jsonb_agg(jsonb_build_object('number', j.number, 'purpose', j.purpose, 'date', j.date, 'live', j.live) order by j.id), '[]')
   from journals j where j.source_kind = 'claim' and j.source_id in (select c.number || '/' || v from generate_series(1, c.version) v))`;
+const NAMES = (ids: string) =>
+  `(select coalesce(jsonb_agg(d.name order by d.name), '[]') from people d where d.id = any(${ids}))`;
+const APPROVED = `(select coalesce(jsonb_agg(distinct d.name), '[]') from approval_needs n join people d on d.id = n.decided_by
+    where n.record_kind = 'claim' and n.record_id = c.number and n.version = c.submitted_version and n.asks = 'record')`;
 const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 'revision', c.revision, 'state', c.state, 'entity', c.entity_id,
-    'entityName', e.name, 'claimant', p.name, 'claimantId', p.id, 'claimantKind', p.kind, 'preparer', b.name, 'approver', a.name, 'clearedBy', r.name,
+    'entityName', e.name, 'claimant', p.name, 'claimantId', p.id, 'claimantKind', p.kind, 'preparer', b.name, 'deciders', ${NAMES('c.deciders')}, 'approvedBy', ${APPROVED}, 'clearedBy', r.name,
     'currency', c.currency, 'ledgerCurrency', e.currency, 'purpose', c.purpose, 'tripFrom', c.trip_from, 'tripTo', c.trip_to,
     'country', c.country, 'place', c.place, 'reference', c.reference, 'note', c.note, 'financeNote', c.finance_note,
     'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdUntil', c.hold_until)`;
@@ -52,11 +56,12 @@ const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 're
 /** A claim with what surrounds it; undefined when there is none of that number. */
 export async function selectSurroundings(db: Db, number: string): Promise<ClaimSurroundings | undefined> {
   const { rows } = await db.raw(
-    `select c.id, c.number, c.version, c.submitted_version, c.revision, c.entity_id, c.claimant_id, c.preparer_id, c.approver_id, c.currency,
+    `select c.id, c.number, c.version, c.submitted_version, c.revision, c.entity_id, c.claimant_id, c.preparer_id, c.deciders, c.approvers, c.code_owners, c.decided_by,
+       c.decided_in, c.currency,
        c.state, c.purpose, c.submitted_on, c.cleared_by, c.hold_reason, c.hold_until,
        ${HEADER} as header, ${EVENTS} as history, ${MARKS} as marks, ${QUERIES} as queries, ${JOURNALS} as journals, v.submitted
      from claims c join entities e on e.id = c.entity_id join people p on p.id = c.claimant_id join people b on b.id = c.preparer_id
-     left join people a on a.id = c.approver_id left join people r on r.id = c.cleared_by
+     left join people r on r.id = c.cleared_by
      left join claim_versions v on v.claim_id = c.id and v.version = c.submitted_version
      where c.number = ?`,
     [number],

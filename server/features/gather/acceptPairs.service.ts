@@ -6,7 +6,7 @@ import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { lockCharges, selectCharges, type ChargeRecord } from '../../records/cards/cards.queries.ts';
 import { leftOf, lockChargesToFree } from '../../records/cards/charges.ts';
-import { deleteLine, restateLine, updateLine } from '../../records/claims/claims.queries.ts';
+import { deleteLine, restateLine, updateLine } from '../../records/claims/lines.queries.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import { paidBy, stateBefore } from './chargeOnLine.ts';
 import { partLine, withParts } from './partLine.ts';

@@ -10,7 +10,8 @@ import { lockCharges, selectCharges, type ChargeRecord } from '../../records/car
 import { leftOf, standingOf } from '../../records/cards/charges.ts';
 import { beginClaim, usualCoding } from '../../records/claims/beginClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
-import { insertLines, selectLines, type LineRecord, updateClaim } from '../../records/claims/claims.queries.ts';
+import { updateClaim } from '../../records/claims/claims.queries.ts';
+import { insertLines, selectLines, type LineRecord } from '../../records/claims/lines.queries.ts';
 import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { lockReceipts, receiptFor } from '../../records/receipts/receiptFor.ts';
 import type { ReceiptRecord } from '../../records/receipts/receipts.queries.ts';

@@ -9,12 +9,14 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { beginClaim } from '../../records/claims/beginClaim.ts';
-import { selectPerson } from '../../records/people/people.queries.ts';
 import { assessPlanRow, frozenPlan } from '../../records/plans/assessPlan.ts';
 import type { KeptPlan } from '../../records/plans/plans.types.ts';
 import { actOnPlan, type LockedPlan, type SeenPlan } from '../../records/plans/planStore.ts';
-import { selectClaimOfPlan, selectEstimates } from '../../records/plans/plans.queries.ts';
+import { lockPlanRow, selectClaimOfPlan, selectEstimates, type PlanRow } from '../../records/plans/plans.queries.ts';
+import { routedPlan, routedPlanKey } from '../../records/plans/routedPlan.ts';
 import { releasePlan, reservePlan } from '../../records/plans/reservePlan.ts';
+import { beginRoute, decide, endRoute, isLastDecision, undecide } from '../../records/routing/decide.ts';
+import { routeOf } from '../../records/routing/routeOf.ts';
 import type { PlanAct } from '../../../core/workflow/lifecycles/planned.ts';
 import { bookedLines } from './bookedLines.ts';
 import { selectPastPlans } from './plans.queries.ts';
@@ -33,13 +35,13 @@ export const submitPlan = (context: Context, actor: Actor, seen: SeenPlan): Prom
   act(context, actor, 'submit', seen, async (trx, { row }) => {
     const { timeZone } = await selectPeriods(trx, row.entity_id);
     row.submitted_on = today(context.clock, timeZone);
-    row.approver_id = (await selectPerson(trx, row.claimant_id))?.usual_approver ?? null;
-    if (row.approver_id === null || row.approver_id === row.preparer_id)
-      throw new Refused('no-plan-approver', { plan: row.number });
-    const { assessed, columns } = await assessPlanRow(trx, row, row.submitted_on);
+    const { submitted_on } = row;
+    const { assessed, columns } = await assessPlanRow(trx, row, submitted_on);
     refuseIncomplete(assessed.kept, concernsMakers);
-    const { approver_id, submitted_on } = row;
-    return { result: undefined, columns: { ...columns, approver_id, submitted_on }, facts: { approver: approver_id } };
+    const route = await routeOf(trx, routedPlan(row, assessed, submitted_on));
+    const record = { key: routedPlanKey(row), approvers: row.approvers };
+    const routed = await beginRoute(trx, record, route, context.clock.now());
+    return { result: undefined, columns: { ...columns, ...routed, submitted_on }, facts: { goesTo: routed.deciders } };
   });
 
 /** What is missing, and what the chart forbids, keeps a plan where it is. */
@@ -51,39 +53,69 @@ function refuseIncomplete({ missing, findings }: KeptPlan, concerns: (finding: {
 }
 
 /**
- * Approves a plan as it was submitted: its estimates are what a claim is compared with. Budgets are looked at again under
- * their locks, then what it charges to them is reserved.
+ * Approves a plan as it was submitted for all this person is asked about. With the last decision its estimates are what a claim is
+ * compared with: budgets are looked at again under their locks, then what it charges to them is reserved.
  */
 export const approvePlan = (
   context: Context,
   actor: Actor,
   { comment, ...seen }: SeenPlan & { comment?: string | undefined },
 ): Promise<void> =>
-  act(context, actor, 'approve', seen, async (trx, { row }) => {
-    const { timeZone } = await selectPeriods(trx, row.entity_id);
-    row.approved_on = today(context.clock, timeZone);
-    const { jobs, findings } = await reservePlan(context, trx, row);
-    const over = findings.find((f) => !concernsMakers(f) && f.severity === 'stop');
-    if (over) throw new Refused('plan-incomplete', { first: `estimate ${over.line}: ${over.says}` });
-    return {
-      result: undefined,
-      columns: { approved_on: row.approved_on },
-      words: comment ? { comment } : null,
-      jobs,
-    };
+  inTransaction(context, async (trx) => {
+    const found = await lockPlanRow(trx, seen.number);
+    const last = !found || (await isLastDecision(trx, routedPlanKey(found), actor));
+    const name = last ? 'approve' : 'approvePart';
+    await actOnPlan(context, trx, { act: name, plan: seen, actor }, async ({ row, revision }) => {
+      const record = { key: routedPlanKey(row), revision, approvers: row.approvers };
+      const { columns, facts } = await decide(trx, record, actor, context.clock.now());
+      const agreed = last ? await agree(context, trx, row) : { columns: {}, jobs: [] };
+      return {
+        result: undefined,
+        columns: { ...columns, ...agreed.columns },
+        facts,
+        words: comment ? { comment } : null,
+        jobs: agreed.jobs,
+      };
+    });
   });
+
+async function agree(context: Context, trx: Db, row: PlanRow) {
+  const { timeZone } = await selectPeriods(trx, row.entity_id);
+  row.approved_on = today(context.clock, timeZone);
+  const { jobs, findings } = await reservePlan(context, trx, row);
+  const over = findings.find((f) => !concernsMakers(f) && f.severity === 'stop');
+  if (over) throw new Refused('plan-incomplete', { first: `estimate ${over.line}: ${over.says}` });
+  return { columns: { approved_on: row.approved_on }, jobs };
+}
+
+/** Takes back one's own decision, as long as nobody did anything since; what was reserved is free again. */
+export const takeBackPlan = (context: Context, actor: Actor, seen: SeenPlan): Promise<void> =>
+  act(context, actor, 'takeBack', seen, async (trx, { row }) => ({
+    result: undefined,
+    columns: {
+      ...(await undecide(trx, { key: routedPlanKey(row) }, row.decided_in!, context.clock.now())),
+      approved_on: null,
+    },
+    jobs: await releasePlan(context, trx, row.number),
+  }));
 
 export const declinePlan = (
   context: Context,
   actor: Actor,
   { reason, ...seen }: SeenPlan & { reason: string },
-): Promise<void> => act(context, actor, 'decline', seen, async () => ({ result: undefined, words: { reason } }));
+): Promise<void> =>
+  act(context, actor, 'decline', seen, async (trx, { row }) => ({
+    result: undefined,
+    columns: await endRoute(trx, routedPlanKey(row)),
+    words: { reason },
+  }));
 
 /** Takes a plan back, also an approved one as long as no claim came of it; what it reserved is free again. */
 export const withdrawPlan = (context: Context, actor: Actor, seen: SeenPlan): Promise<void> =>
   act(context, actor, 'withdraw', seen, async (trx, { row }) => {
     await refuseClaimed(trx, row.number);
-    return { result: undefined, jobs: await releasePlan(context, trx, row.number) };
+    const columns = await endRoute(trx, routedPlanKey(row));
+    return { result: undefined, columns, jobs: await releasePlan(context, trx, row.number) };
   });
 
 async function refuseClaimed(trx: Db, plan: string): Promise<void> {

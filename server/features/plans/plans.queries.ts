@@ -7,7 +7,7 @@ export interface PlanNames {
   entityName: string;
   claimant: string;
   preparer: string;
-  approver: string | null;
+  deciderNames: string[];
   kindName: string | null;
 }
 export type NamedPlan = PlanRow & PlanNames;
@@ -17,8 +17,12 @@ const named = (db: Db) =>
     .join('entities as e', 'e.id', 'l.entity_id')
     .join('people as p', 'p.id', 'l.claimant_id')
     .join('people as b', 'b.id', 'l.preparer_id')
-    .leftJoin('people as a', 'a.id', 'l.approver_id')
-    .select('l.*', 'e.name as entityName', 'p.name as claimant', 'b.name as preparer', 'a.name as approver')
+    .select('l.*', 'e.name as entityName', 'p.name as claimant', 'b.name as preparer')
+    .select(
+      db.raw(
+        `(select coalesce(array_agg(d.name order by d.name), '{}') from people d where d.id = any(l.deciders)) as "deciderNames"`,
+      ),
+    )
     .select(
       db.raw(`(select t.rule ->> 'name' from plan_templates t where t.id = l.kind
         order by t.valid_from desc nulls last limit 1) as "kindName"`),
@@ -32,14 +36,6 @@ export const selectOwnPlans = (db: Db, person: string): Promise<NamedPlan[]> =>
   named(db)
     .where((of) => of.where('l.claimant_id', person).orWhere('l.preparer_id', person))
     .orderBy('l.id', 'desc');
-
-/** The plans that wait for a person's decision, oldest first. */
-export const selectPlansToDecide = (db: Db, person: string): Promise<NamedPlan[]> =>
-  named(db)
-    .where({ 'l.approver_id': person, 'l.state': 'with approver' })
-    .whereNotIn('l.claimant_id', [person])
-    .whereNotIn('l.preparer_id', [person])
-    .orderBy(['l.submitted_on', 'l.id']);
 
 /** Approved plans of others in some entities (null: all) of which no claim came yet, the next to begin first. */
 export const selectPlansToBook = (db: Db, entities: readonly string[] | null, person: string): Promise<NamedPlan[]> => {

@@ -28,7 +28,7 @@ import {
   editBooking,
   removeBooking,
 } from './bookings.service.ts';
-import { approvePlan, claimPlan, declinePlan, submitPlan, withdrawPlan } from './decide.service.ts';
+import { approvePlan, claimPlan, declinePlan, submitPlan, takeBackPlan, withdrawPlan } from './decide.service.ts';
 import {
   addEstimates,
   beginPlan,
@@ -127,6 +127,9 @@ export function planRoutes(services: Services, uploads: RequestHandler): Router 
   );
   act('post', '/plans/:number/withdraw', (actor, number, req) =>
     withdrawPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),
+  );
+  act('post', '/plans/:number/take-back', (actor, number, req) =>
+    takeBackPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),
   );
   act('post', '/plans/:number/approve', (actor, number, req) =>
     approvePlan(context, actor, { number, ...checked(approvePlanSchema, req.body) }),

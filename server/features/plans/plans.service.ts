@@ -37,7 +37,6 @@ export const beginPlan = (context: Context, actor: Actor, begin: BeginPlan): Pro
         entity_id: person.entity_id,
         claimant_id: person.id,
         preparer_id: actor.id,
-        approver_id: person.usual_approver,
         currency: person.currency,
         kind: begin.kind,
         purpose: begin.purpose,

@@ -18,14 +18,7 @@ import {
   selectTemplates,
   type EstimateRow,
 } from '../../records/plans/plans.queries.ts';
-import {
-  listed,
-  selectNamedPlan,
-  selectOwnPlans,
-  selectPlansToBook,
-  selectPlansToDecide,
-  type NamedPlan,
-} from './plans.queries.ts';
+import { listed, selectNamedPlan, selectOwnPlans, selectPlansToBook, type NamedPlan } from './plans.queries.ts';
 
 /** A plan from what was stored when it last changed; to those it does not concern it does not exist. */
 export async function viewPlan(db: Db, actor: Actor, number: string): Promise<PlanInput> {
@@ -41,7 +34,7 @@ export async function viewPlan(db: Db, actor: Actor, number: string): Promise<Pl
       entity: row.entity_id,
       entityName: row.entityName,
       preparer: row.preparer,
-      approver: row.approver,
+      deciders: row.deciderNames,
       kind: row.kind,
       kindName: row.kindName ?? row.kind,
       privateDays: row.private_days,
@@ -109,12 +102,11 @@ const FIELDS: Record<string, string> = { 'rate-missing': 'price' };
 
 /** One's own plans, those that wait for one's decision, and those one may book for. */
 export async function viewPlans({ db }: Pick<Context, 'db'>, actor: Actor) {
-  const [own, toDecide] = await Promise.all([selectOwnPlans(db, actor.id), selectPlansToDecide(db, actor.id)]);
+  const own = await selectOwnPlans(db, actor.id);
   const books = hasAny(actor, ['preparer']);
   const toBook = books ? await selectPlansToBook(db, entitiesOf(actor, ['preparer']), actor.id) : [];
   return {
     plans: await withTides(db, own),
-    toDecide: await withTides(db, toDecide),
     toBook: await withTides(db, toBook),
   };
 }

@@ -1,5 +1,5 @@
 import { Router, type Request, type RequestHandler, type Response } from 'express';
-import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
+import { audienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';
 import { actorOf, checked, numberParam, pageIn } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
@@ -109,6 +109,15 @@ async function readable(
 
 /** The people who make a claim see its receipts; its approver and finance once they were submitted with it. */
 const concerns = (use: ReceiptUse, actor: Actor): boolean =>
-  actor.id === use.claimant_id
-  || actor.id === use.preparer_id
-  || (use.submitted && (actor.id === use.approver_id || FINANCE.some((role) => actor.holds(role, use.entity_id))));
+  audienceOf(
+    {
+      ...{ state: null, entity: use.entity_id, submitted: use.submitted, approvers: use.approvers },
+      people: {
+        claimant: use.claimant_id,
+        preparer: use.preparer_id,
+        approver: use.deciders,
+        owner: use.code_owners,
+      },
+    },
+    actor,
+  ) !== null;

@@ -6,6 +6,8 @@ export interface PersonRow {
   name: string;
   email: string;
   grants: Grant[];
+  /** Whose substitute they are on the day. */
+  stands_for: string[];
   has_factor: boolean;
   factor_required: boolean;
 }
@@ -18,9 +20,12 @@ const people = (db: Db, today: string) =>
       db.raw(
         `(select coalesce(jsonb_agg(jsonb_build_object('role', r.role, 'entity', r.entity_id) order by r.role), '[]') from person_roles r
           where r.person_id = p.id and ?::date between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity')) as grants,
+        (select coalesce(array_agg(s.person_id order by s.person_id), '{}') from substitutes s
+          where s.substitute_id = p.id and ?::date between coalesce(s.valid_from, '-infinity') and coalesce(s.valid_to, 'infinity'))
+          as stands_for,
         exists (select 1 from credentials c where c.person_id = p.id and c.factor is not null) as has_factor,
         exists (select 1 from settings s where s.key = 'second-factor-for-finance' and s.value = 'true') as factor_required`,
-        [today],
+        [today, today],
       ),
     );
 

@@ -37,11 +37,11 @@ export async function signIn(reads: Reads, secrets: Secrets, { email, password, 
 export async function readActor({ db, clock }: Reads, id: string): Promise<Actor | null> {
   const row = await selectPerson(db, id, today(clock));
   if (!row) return null;
-  const { grants, has_factor, factor_required, ...person } = row;
+  const { grants, has_factor, factor_required, stands_for: standsFor, ...person } = row;
   const lacking = factor_required && !has_factor;
   const held = lacking ? grants.filter((g) => !FACTOR_ROLES.includes(g.role)) : grants;
   const factor = has_factor ? 'on' : held.length < grants.length ? 'needed' : 'off';
-  return actorWith({ ...person, factor }, held);
+  return actorWith({ ...person, factor, standsFor }, held);
 }
 
 /** Whom a token acts for, with those of the person's roles that it was made for; refused when it is none, or was revoked. */

@@ -69,7 +69,7 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
     'people',
     'people',
     ['id'],
-    { changes: ['name', 'email', 'kind', 'entity', 'currency', 'usualApprover', 'active'] },
+    { changes: ['name', 'email', 'kind', 'entity', 'currency', 'usualApprover', 'sponsor', 'active'] },
     { what: 'person' },
     { entity: 'entity_id' },
   ),

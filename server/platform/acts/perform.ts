@@ -1,4 +1,5 @@
 import { judgeAct, type Judgement } from '../../../core/workflow/judgeAct.ts';
+import { whoIs } from '../../../core/workflow/standsTo.ts';
 import type { ActRecord, ActRule, Lifecycle } from '../../../core/workflow/lifecycle.types.ts';
 import type { Actor, Context } from '../context.ts';
 import type { Db } from '../db/connect.ts';
@@ -93,7 +94,7 @@ async function judged<S extends string, A extends string, Row extends LockedReco
 
 /** The system holds every role and stands in whatever relation an act needs; only the state is left to judge. */
 const systemFor = <S extends string>({ ways }: ActRule<S>, record: LockedRecord<S>) => ({
-  id: ways.flatMap((w) => w.as).map((r) => record.people[r])[0] ?? '',
+  id: ways.flatMap((w) => w.as).flatMap((r) => whoIs(record, r))[0] ?? '',
   holds: () => true,
 });
 

@@ -1,3 +1,4 @@
+import { audienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { AdvanceState } from '../../../core/workflow/lifecycles/advance.ts';
 import type { LockedRecord, RecordStore } from '../../platform/acts/acts.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
@@ -7,7 +8,10 @@ export interface AdvanceRow {
   revision: number;
   state: AdvanceState;
   person_id: string;
-  approver_id: string | null;
+  deciders: string[];
+  approvers: string[];
+  decided_by: string | null;
+  decided_in: number | null;
   entity_id: string;
   currency: string;
   amount: bigint;
@@ -23,19 +27,19 @@ export const advanceStore: RecordStore<AdvanceState, LockedAdvance, string> = {
   async lock(trx, id) {
     const row: AdvanceRow | undefined = await trx('advances').where({ id }).forUpdate().first();
     if (!row) return undefined;
-    const people = { claimant: row.person_id, approver: row.approver_id };
+    const decider = row.decided_in === row.revision ? row.decided_by : null;
+    const people = { claimant: row.person_id, approver: row.deciders, decider };
     return { id, name: id, state: row.state, entity: row.entity_id, revision: row.revision, people, row };
   },
   async save(trx, { id }, changes) {
     await trx('advances').where({ id }).update(changes);
   },
-  exists: ({ people, entity }, actor) =>
-    actor.id === people.claimant
-    || actor.id === people.approver
-    || (['reviewer', 'controller', 'auditor'] as const).some((role) => actor.holds(role, entity)),
+  exists: ({ row, ...record }, actor) =>
+    audienceOf({ ...record, submitted: true, approvers: row.approvers }, actor) !== null,
 };
 
-export async function insertAdvance(trx: Db, row: Omit<AdvanceRow, 'revision'>): Promise<void> {
+export type NewAdvance = Omit<AdvanceRow, 'revision' | 'deciders' | 'approvers' | 'decided_by' | 'decided_in'>;
+export async function insertAdvance(trx: Db, row: NewAdvance): Promise<void> {
   await trx('advances').insert(row);
 }
 

@@ -8,9 +8,10 @@ import { today } from '../../platform/ports/clock.ts';
 import { selectPerson } from '../people/people.queries.ts';
 import { assessRows } from './assessClaim.ts';
 import { wholeRecord } from './lineRecord.ts';
-import { insertClaim, insertLines, nextClaimNumber, updateClaim, type ClaimRow } from './claims.queries.ts';
+import { insertClaim, nextClaimNumber, updateClaim, type ClaimRow } from './claims.queries.ts';
+import { insertLines } from './lines.queries.ts';
 
-/** A claim to be begun. The rest is the claimant's: entity and currency, and the approver they usually have. */
+/** A claim to be begun. The rest is the claimant's: entity and currency. */
 export interface NewDraft {
   claimant: string;
   purpose: string;
@@ -19,7 +20,6 @@ export interface NewDraft {
   tripTo?: string | null | undefined;
   country?: string | null | undefined;
   place?: string | null | undefined;
-  approver?: string;
   /** The plan it comes from, as it was approved. */
   plan?: Plan;
   /** Lines it begins with, each with the receipt that is its evidence. */
@@ -42,7 +42,6 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
       entity_id: entity,
       claimant_id: person.id,
       preparer_id: actor.id,
-      approver_id: draft.approver ?? person.usual_approver,
       currency: draft.currency ?? person.currency,
       purpose: draft.purpose,
       trip_from: draft.tripFrom ?? null,

@@ -1,7 +1,6 @@
 import type { RecordStore, LockedRecord } from '../../platform/acts/acts.types.ts';
 import { claimLifecycle, type ClaimAct, type ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
-import { audienceOf } from '../../../core/workflow/audienceOf.ts';
-import type { ActRecord } from '../../../core/workflow/lifecycle.types.ts';
+import { audienceOf, type LookedAt } from '../../../core/workflow/audienceOf.ts';
 import { perform } from '../../platform/acts/perform.ts';
 import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
@@ -16,14 +15,17 @@ export interface LockedClaim extends LockedRecord<ClaimState> {
 }
 
 /** What the lifecycle and the audiences look at. */
-export const claimFacts = (row: ClaimRow): ActRecord<ClaimState> & { submitted: boolean } => ({
+export const claimFacts = (row: ClaimRow): LookedAt & { state: ClaimState } => ({
   state: row.state,
   entity: row.entity_id,
   submitted: row.submitted_version !== null,
+  approvers: row.approvers,
   people: {
     claimant: row.claimant_id,
     preparer: row.preparer_id,
-    approver: row.approver_id,
+    approver: row.deciders,
+    decider: row.decided_in === row.revision ? row.decided_by : null,
+    owner: row.code_owners,
     clearer: row.cleared_by,
   },
 });

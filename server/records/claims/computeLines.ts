@@ -5,7 +5,8 @@ import { fromMinor, sumKnown, toMinor } from '../../../core/numbers/amount.ts';
 import type { SharedBook } from '../../../core/documents/splitBook.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { currentBook } from '../book/sharedBook.ts';
-import { restateLine, updateLine, type ClaimRow } from './claims.queries.ts';
+import { type ClaimRow } from './claims.queries.ts';
+import { restateLine, updateLine } from './lines.queries.ts';
 import { selectJourneys } from './preparation.queries.ts';
 
 /**

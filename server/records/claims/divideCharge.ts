@@ -3,7 +3,7 @@ import { magnitude } from '../../../core/numbers/amount.ts';
 import { roundHalfAway } from '../../../core/numbers/roundHalfAway.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { ChargeRecord } from '../cards/cards.queries.ts';
-import { updateLine } from './claims.queries.ts';
+import { updateLine } from './lines.queries.ts';
 import { selectLinesOfCharge } from './preparation.queries.ts';
 
 /**

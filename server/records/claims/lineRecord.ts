@@ -1,6 +1,6 @@
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { minorOf } from './minorOf.ts';
-import type { LineRecord } from './claims.queries.ts';
+import type { LineRecord } from './lines.queries.ts';
 
 /**
  * The rows a line of a document is stored as: what finance and the claimant may change of it, with its parts. An amount

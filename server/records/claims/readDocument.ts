@@ -1,20 +1,17 @@
 import type { Claim, Item, Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { selectExplanations, selectWantedAdvances, type ClaimRow, type VersionKey } from './claims.queries.ts';
 import {
-  selectExplanations,
   selectItems,
   selectLines,
   selectShares,
   selectTaxEntries,
-  selectWantedAdvances,
-  type ClaimRow,
   type ItemRow,
   type LineRow,
   type ShareRow,
   type TaxEntryRow,
-  type VersionKey,
-} from './claims.queries.ts';
+} from './lines.queries.ts';
 import { writeReceipt } from './evidence.ts';
 import type { ReceiptRow } from './evidence.queries.ts';
 

@@ -24,6 +24,11 @@ interface Assessed {
   evidence: Pick<Evidence, 'duplicates'>;
 }
 
+/** Claims that looked like this one no longer do. */
+export const noLongerAlike = ({ row }: { row: { number: string } }) => [
+  { name: 'assess-claims' as const, data: { key: useOfClaim(row.number) } },
+];
+
 /** What an assessment was made with: book, currencies, budgets, advances, claims that look alike, the day. */
 export function usesOf({ document, assessment, budgets, evidence }: Assessed): string[] {
   const { claim, book } = document;

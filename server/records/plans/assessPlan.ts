@@ -1,4 +1,5 @@
 import { assess } from '../../../core/assess/assess.ts';
+import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Plan } from '../../../core/documents/case.schema.ts';
 import type { PlannedEstimate, Trip } from '../../../core/documents/plan.schema.ts';
 import { joinBook } from '../../../core/documents/splitBook.ts';
@@ -20,6 +21,8 @@ export interface AssessedPlan {
   total: bigint | null;
   estimates: EstimateRow[];
   uses: BudgetUse[];
+  assessment: Pick<Assessment, 'lines'>;
+  ledgerCurrency: string;
 }
 
 export const tripOf = (row: PlanRow): Trip => ({
@@ -63,6 +66,8 @@ export async function assessPlan(db: Db, row: PlanRow, on: string): Promise<Asse
   const minor = estimates.map(({ id }) => (amounts[id] == null ? null : toMinor(amounts[id], currency)));
   return {
     estimates,
+    assessment: { lines },
+    ledgerCurrency: shared.entities[0]!.currency,
     total: sumKnown(minor),
     uses: budgetUse({ lines }, document.claim, budgets, shared.entities[0]!.currency),
     kept: {

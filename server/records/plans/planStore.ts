@@ -1,5 +1,4 @@
-import { planAudienceOf } from '../../../core/workflow/audienceOf.ts';
-import type { ActRecord } from '../../../core/workflow/lifecycle.types.ts';
+import { planAudienceOf, type LookedAt } from '../../../core/workflow/audienceOf.ts';
 import { planLifecycle, type PlanAct, type PlanState } from '../../../core/workflow/lifecycles/planned.ts';
 import type { LockedRecord, Outcome, RecordStore } from '../../platform/acts/acts.types.ts';
 import { perform } from '../../platform/acts/perform.ts';
@@ -14,12 +13,30 @@ export interface LockedPlan extends LockedRecord<PlanState> {
 
 /** What the lifecycle and the audiences look at. */
 export const planFacts = (
-  row: Pick<PlanRow, 'state' | 'entity_id' | 'submitted_on' | 'claimant_id' | 'preparer_id' | 'approver_id'>,
-): ActRecord<PlanState> & { submitted: boolean } => ({
+  row: Pick<
+    PlanRow,
+    | 'state'
+    | 'revision'
+    | 'entity_id'
+    | 'submitted_on'
+    | 'claimant_id'
+    | 'preparer_id'
+    | 'deciders'
+    | 'approvers'
+    | 'decided_by'
+    | 'decided_in'
+  >,
+): LookedAt & { state: PlanState } => ({
   state: row.state,
   entity: row.entity_id,
   submitted: row.submitted_on !== null,
-  people: { claimant: row.claimant_id, preparer: row.preparer_id, approver: row.approver_id },
+  approvers: row.approvers,
+  people: {
+    claimant: row.claimant_id,
+    preparer: row.preparer_id,
+    approver: row.deciders,
+    decider: row.decided_in === row.revision ? row.decided_by : null,
+  },
 });
 
 export const planStore: RecordStore<PlanState, LockedPlan, string> = {

@@ -13,7 +13,11 @@ export interface PlanRow {
   entity_id: string;
   claimant_id: string;
   preparer_id: string;
-  approver_id: string | null;
+  /** Who decides about it now, everybody who is or was asked to, who decided last and which revision that made. */
+  deciders: string[];
+  approvers: string[];
+  decided_by: string | null;
+  decided_in: number | null;
   currency: string;
   purpose: string;
   kind: string;
@@ -65,7 +69,19 @@ export async function updatePlan(trx: Db, id: bigint, changes: Record<string, un
 
 export type NewPlan = Omit<
   PlanRow,
-  'id' | 'number' | 'revision' | 'state' | 'last_estimate' | 'submitted_on' | 'approved_on' | 'total' | 'assessed'
+  | 'id'
+  | 'number'
+  | 'revision'
+  | 'state'
+  | 'last_estimate'
+  | 'submitted_on'
+  | 'approved_on'
+  | 'total'
+  | 'assessed'
+  | 'deciders'
+  | 'approvers'
+  | 'decided_by'
+  | 'decided_in'
 >;
 /** A new plan with the next number; numbers may be skipped, never used twice. */
 export async function insertPlan(trx: Db, plan: NewPlan): Promise<PlanRow> {

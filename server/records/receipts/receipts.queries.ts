@@ -168,14 +168,16 @@ export interface ReceiptUse {
   entity_id: string;
   claimant_id: string;
   preparer_id: string;
-  approver_id: string | null;
+  deciders: string[];
+  approvers: string[];
+  code_owners: string[];
   submitted: boolean;
 }
 export function selectReceiptUses(db: Db, id: bigint): Promise<ReceiptUse[]> {
   return db('lines as l')
     .join('claims as c', 'c.id', 'l.claim_id')
     .whereRaw('l.receipt_id = ?', [String(id)])
-    .select('c.entity_id', 'c.claimant_id', 'c.preparer_id', 'c.approver_id')
+    .select('c.entity_id', 'c.claimant_id', 'c.preparer_id', 'c.deciders', 'c.approvers', 'c.code_owners')
     .select(db.raw('coalesce(l.version <= c.submitted_version, false) as submitted'));
 }
 

@@ -51,7 +51,7 @@ export async function writeCoverSheet(
 }
 
 function writeHead(sheet: Typesetter, { header }: Cover): void {
-  const { purpose, claimant, preparer, approver, entityName } = header;
+  const { purpose, claimant, preparer, approvedBy, deciders, entityName } = header;
   sheet.paragraph(`Claim ${header.number}`, { size: 18, weight: 'strong' });
   sheet.paragraph(purpose, { size: 12 });
   sheet.gap(6);
@@ -60,7 +60,8 @@ function writeHead(sheet: Typesetter, { header }: Cover): void {
     ['Claimant', claimant],
     ['Prepared by', preparer === claimant ? null : preparer],
     ['Entity', entityName],
-    ['Approver', approver],
+    ['Approved by', approvedBy.join(', ') || null],
+    ['With', deciders.join(', ') || null],
     ['Where', [header.place, header.country].filter(Boolean).join(', ')],
     ['When', period],
     ['Reference', header.reference],

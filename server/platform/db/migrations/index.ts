@@ -16,6 +16,7 @@ import * as prepared from './014_prepared.ts';
 import * as plans from './015_plans.ts';
 import * as facts from './016_facts.ts';
 import * as attachments from './018_attachments.ts';
+import * as routes from './019_routes.ts';
 import * as handy from './017_handy.ts';
 
 interface Named extends Knex.Migration {
@@ -41,6 +42,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.016_facts', ...facts },
   { name: '1.017_handy', ...handy },
   { name: '1.018_attachments', ...attachments },
+  { name: '1.019_routes', ...routes },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

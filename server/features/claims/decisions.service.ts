@@ -1,0 +1,140 @@
+import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import { toMinor } from '../../../core/numbers/amount.ts';
+import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
+import type { Outcome } from '../../platform/acts/acts.types.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { assessRows, keptClaim, validCase } from '../../records/claims/assessClaim.ts';
+import { assessKept } from '../../records/claims/assessKept.ts';
+import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { copyVersion, lockClaimRow } from '../../records/claims/claims.queries.ts';
+import { routedKey } from '../../records/claims/routedClaim.ts';
+import { noLongerAlike } from '../../records/claims/usesOf.ts';
+import { answerForCodes } from '../../records/routing/askCodes.ts';
+import { decide, endRoute, isLastDecision, undecide } from '../../records/routing/decide.ts';
+import { sendQueries } from './queries.queries.ts';
+
+const act = (
+  context: Context,
+  actor: Actor,
+  name: ClaimAct,
+  seen: SeenClaim,
+  work: (trx: Db, claim: LockedClaim) => Promise<Outcome<void>>,
+): Promise<void> =>
+  inTransaction(context, (trx) =>
+    actOnClaim(context, trx, { act: name, claim: seen, actor }, (claim) => work(trx, claim)),
+  );
+
+/** Approves a claim for all this person is asked about; with the last decision of its route it goes to finance. */
+export const approveClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  inTransaction(context, async (trx) => {
+    const row = await lockClaimRow(trx, seen.number);
+    const last = !row || (await isLastDecision(trx, routedKey(row), actor));
+    const name = last ? 'approve' : 'approvePart';
+    await actOnClaim(context, trx, { act: name, claim: seen, actor }, async ({ row: claim, revision }) => {
+      const record = { key: routedKey(claim), revision, approvers: claim.approvers };
+      return { result: undefined, ...(await decide(trx, record, actor, context.clock.now())) };
+    });
+  });
+
+/** Takes back one's own decision, as long as nobody did anything since. */
+export const takeBackClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  act(context, actor, 'takeBack', seen, async (trx, { row }) => ({
+    result: undefined,
+    columns: await undecide(trx, { key: routedKey(row) }, row.decided_in!, context.clock.now()),
+  }));
+
+const NO_HOLD = { hold_reason: null, hold_until: null };
+
+export interface WithReason extends SeenClaim {
+  reason: string;
+}
+
+/** Declines a claim for good, with the reason. */
+export const declineClaim = (context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> =>
+  act(context, actor, 'decline', seen, async (trx, claim) => ({
+    result: undefined,
+    words: { reason },
+    columns: { ...(await endRoute(trx, routedKey(claim.row))), ...NO_HOLD, code_owners: [] },
+    jobs: noLongerAlike(claim),
+  }));
+
+/**
+ * Sends a claim back to the claimant with the reason and all queries at once. The version stays as it was; the next one is
+ * opened with everything it holds, for the claimant to put right.
+ */
+export function returnClaim(context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> {
+  return act(context, actor, 'return', seen, async (trx, claim) => {
+    const { row, at, revision } = claim;
+    const queries = await sendQueries(trx, at, context.clock.now());
+    await copyVersion(trx, at);
+    const ended = await endRoute(trx, routedKey(row));
+    Object.assign(row, { version: row.version + 1, ...NO_HOLD });
+    const { columns } = await assessRows(trx, context.clock, row, revision);
+    return {
+      result: undefined,
+      columns: { ...columns, ...ended, ...NO_HOLD, code_owners: [], version: row.version },
+      facts: { version: at.version },
+      words: { reason, queries },
+    };
+  });
+}
+
+/** A line to decline, and why; or one that was, to be taken as it was again. */
+export interface OneLine extends SeenClaim {
+  line: string;
+}
+
+/**
+ * Declines one line: it stays visible and leaves the total; on a card it becomes private, since the bank's amount never
+ * changes. What is paid centrally is paid already, and what is private is no cost: neither can be declined by itself.
+ */
+export const declineLine = (context: Context, actor: Actor, { reason, ...seen }: OneLine & { reason: string }) =>
+  cutLine(context, actor, 'declineLine', seen, (part) => ({ amount: part.amount, reason }), { reason });
+
+/** Takes a declined line as it was again. */
+export const restoreLine = (context: Context, actor: Actor, seen: OneLine): Promise<void> =>
+  cutLine(context, actor, 'restoreLine', seen, () => null, null);
+
+function cutLine(
+  context: Context,
+  actor: Actor,
+  name: 'declineLine' | 'restoreLine',
+  { line: id, ...seen }: OneLine,
+  cutOf: (part: Line | Item) => Line['cut'] | null,
+  words: Record<string, unknown> | null,
+): Promise<void> {
+  return act(context, actor, name, seen, async (trx, claim) => {
+    const kept = await keptClaim(trx, claim.at);
+    const line = kept.claim.lines.find((l) => l.id === id);
+    if (!line) throw new Refused('not-found', { what: 'line' });
+    const parts = (line.items?.length ? line.items : [line]).filter((part) => !part.personal);
+    const nothing = parts.every((part) => toMinor(part.amount, line.currency) === 0n);
+    if (line.paidBy === 'central' || line.personal || nothing) throw new Refused('line-not-declined', { line: id });
+    for (const part of parts) {
+      const cut = cutOf(part);
+      if (cut && toMinor(part.amount, line.currency) !== 0n) part.cut = cut;
+      else delete part.cut;
+    }
+    validCase(kept.document);
+    const columns = await assessKept(context.clock, trx, claim, kept);
+    return { result: undefined, columns, facts: { line: id }, words };
+  });
+}
+
+/** Agrees to codes of one's own that finance gave the claim. */
+export const agreeCode = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  act(context, actor, 'agreeCode', seen, async (trx, { row, revision }) => {
+    const agreed = { by: actor.id, at: context.clock.now(), revision };
+    const { codeOwners, codes } = await answerForCodes(trx, routedKey(row), actor, agreed);
+    return { result: undefined, columns: { code_owners: codeOwners }, facts: { codes } };
+  });
+
+/** Does not agree to them, with the reason: finance has to find another code, or ask again. */
+export const refuseCode = (context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> =>
+  act(context, actor, 'refuseCode', seen, async (trx, { row }) => {
+    const { codeOwners, codes } = await answerForCodes(trx, routedKey(row), actor, null);
+    return { result: undefined, columns: { code_owners: codeOwners }, facts: { codes }, words: { reason } };
+  });

@@ -1,0 +1,80 @@
+import { computeRoute } from '../../../core/routing/computeRoute.ts';
+import type { ChargedCode, Need, RoutedRecord } from '../../../core/routing/route.types.ts';
+import type { Actor } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import {
+  deleteNeeds,
+  insertNeeds,
+  selectNeeds,
+  selectRouteBook,
+  updateDecided,
+  type Decided,
+  type NeedRow,
+  type RoutedKey,
+} from './routing.queries.ts';
+
+const LEVEL = 'Code added by finance';
+const codeOf = ({ about: [code] }: Pick<Need, 'about'>): string => `${code!.dimension} ${code!.code}`;
+const codesOf = async (trx: Db, key: RoutedKey): Promise<NeedRow[]> =>
+  (await selectNeeds(trx, key)).filter((n) => n.asks === 'code');
+const askedOf = (needs: readonly NeedRow[]): string[] => [
+  ...new Set(needs.filter((n) => n.decided_by === null).flatMap((n) => n.people)),
+];
+
+/**
+ * Asks the owners of codes that finance gave a record after it was approved, each about theirs, whatever the amount; what is no
+ * longer charged is no longer asked about, and what was agreed stays agreed. Who is still asked.
+ */
+export async function askCodeOwners(
+  trx: Db,
+  key: RoutedKey,
+  record: RoutedRecord,
+  added: readonly ChargedCode[],
+  at: Date,
+): Promise<string[]> {
+  const there = await codesOf(trx, key);
+  const wanted = new Set(added.map((c) => `${c.dimension} ${c.code}`));
+  await deleteNeeds(
+    trx,
+    there.filter((n) => n.decided_by === null && !wanted.has(codeOf(n))).map((n) => n.id),
+  );
+  const known = new Set(there.map(codeOf));
+  const fresh = added.filter((c) => !known.has(`${c.dimension} ${c.code}`));
+  if (fresh.length > 0) {
+    const book = await selectRouteBook(trx, record.on, []);
+    const needs = fresh.flatMap((code) => ownersOf({ ...record, charged: [code] }, book, code));
+    await insertNeeds(trx, key, needs, at);
+  }
+  return askedOf(await codesOf(trx, key));
+}
+
+function ownersOf(record: RoutedRecord, book: Parameters<typeof computeRoute>[1], { dimension, code }: ChargedCode) {
+  const owner = { is: 'owner' as const, dimensions: [dimension] };
+  const level = { id: LEVEL, name: LEVEL, of: [record.kind], place: 1, who: owner };
+  const { needs, skipped } = computeRoute(record, { ...book, levels: [level] }).levels[0]!;
+  if (skipped.some((s) => s.why === 'nobody'))
+    throw new Refused('nobody-decides', { level: `${dimension} ${code}`, ask: 'an administrator' });
+  return needs.map((need) => ({ ...need, asks: 'code' as const, level: LEVEL, place: 1, waiting: true }));
+}
+
+/** What somebody says of the codes they are asked about: agreed, or not; who is still asked, and the codes it was about. */
+export async function answerForCodes(
+  trx: Db,
+  key: RoutedKey,
+  actor: Actor,
+  agreed: Decided | null,
+): Promise<{ codeOwners: string[]; codes: string[] }> {
+  const needs = await codesOf(trx, key);
+  const theirs = needs.filter(
+    (n) =>
+      n.decided_by === null
+      && n.people.some((person) => person === actor.id || (actor.standsFor ?? []).includes(person)),
+  );
+  await updateDecided(
+    trx,
+    theirs.map((n) => n.id),
+    agreed,
+  );
+  return { codeOwners: askedOf(await codesOf(trx, key)), codes: theirs.map(codeOf) };
+}
