@@ -131,6 +131,7 @@ const header = z.object({
   preparer: z.string(),
   deciders: z.array(z.string()).describe('Who decides about it now.'),
   approvedBy: z.array(z.string()),
+  ownersAsked: z.array(z.string()).describe('Owners of codes that finance gave it, who have not agreed yet.'),
   currency: z.string(),
   ledgerCurrency: z.string(),
   purpose: z.string(),
@@ -226,6 +227,12 @@ const approverView = z.object({
   audience: z.literal('approver'),
   ...makers,
   ties: z.partialRecord(tieKind, shownTie).describe('The worst state of each kind of comparison.'),
+  lineTies: z.array(
+    z.object({
+      ...{ line: id, kind: tieKind, state: shownTie },
+      comparisons: z.array(stored<Comparison>('comparison')),
+    }),
+  ),
 });
 
 const tie = z.object({

@@ -14,6 +14,8 @@ const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
 const Gather = lazy(() => import('./screens/Gather/Gather.tsx'));
 const Plans = lazy(() => import('./screens/Plans/Plans.tsx'));
 const PlanPage = lazy(() => import('./screens/Plans/PlanPage.tsx'));
+const Approvals = lazy(() => import('./screens/Approvals/Approvals.tsx'));
+const RouteTrial = lazy(() => import('./screens/Setup/RouteTrial.tsx'));
 const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
 const NewPassword = lazy(() => import('./screens/SignIn/NewPassword.tsx'));
 const Account = lazy(() => import('./screens/Account/Account.tsx'));
@@ -65,6 +67,8 @@ function Places({ person }: { person: Person }) {
           <Route path="/ledger/:number" element={<Anew of={<Journal />} />} />
         </>
       )}
+      {sees('/approvals') && <Route path="/approvals" element={<Approvals />} />}
+      {sees('/setup') && <Route path="/setup" element={<RouteTrial />} />}
       <Route path="/gather/*" element={<Gather person={person} />} />
       <Route path="/account" element={<Account person={person} />} />
       <Route path="/plans" element={<Plans />} />

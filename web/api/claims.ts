@@ -17,6 +17,7 @@ import {
   type PostRequest,
   type QueueAnswer,
 } from '../../contract/claims.ts';
+import { pathOfAct } from '../../contract/route.ts';
 import { getter, send } from './client.ts';
 
 export type {
@@ -86,8 +87,8 @@ export const usePostingPreview = (number: string, date: string | null) =>
     keepPreviousData: true,
   });
 
-export type PlainAct = 'withdraw' | 'approve' | 'clear' | 'reopen' | 'release';
-export type ReasonedAct = 'return' | 'decline';
+export type PlainAct = 'withdraw' | 'approve' | 'takeBack' | 'agreeCode' | 'clear' | 'reopen' | 'release';
+export type ReasonedAct = 'return' | 'decline' | 'refuseCode';
 export interface MarkRequest {
   revision: number;
   line: string;
@@ -108,8 +109,10 @@ export function claimActs(number: string) {
     ask: (body: { revision: number; line: string; kind: TieKind | null; text: string }) => post('queries', body),
     handIn: (act: 'submit' | 'resubmit', revision: number, accepted: string | undefined) =>
       post(act, { revision, accepted }),
-    plain: (act: PlainAct, revision: number) => post(act, { revision }),
-    reasoned: (act: ReasonedAct, revision: number, reason: string) => post(act, { revision, reason }),
+    plain: (act: PlainAct, revision: number) => post(pathOfAct(act), { revision }),
+    reasoned: (act: ReasonedAct, revision: number, reason: string) => post(pathOfAct(act), { revision, reason }),
+    declineLine: (line: string, revision: number, reason: string) => post('decline-line', { revision, line, reason }),
+    restoreLine: (line: string, revision: number) => post('restore-line', { revision, line }),
     hold: (revision: number, reason: string, until: string) => post('hold', { revision, reason, until }),
     post: (body: PostRequest) => send('POST', `${path}/post`, postedAnswer, body),
   };

@@ -13,6 +13,7 @@ import {
   type PlanHeaderSet,
 } from '../../contract/plans.ts';
 import type { Coding } from '../../core/documents/case.schema.ts';
+import { pathOfAct } from '../../contract/route.ts';
 import { getter, send } from './client.ts';
 import { upload } from './upload.ts';
 
@@ -49,7 +50,8 @@ export const plans = {
     put(number, '/estimates', { revision, ids, set: {}, codes, rehearse }),
   remove: (number: string, revision: number, id: string) =>
     send('DELETE', pathOf(number, `/estimates/${encodeURIComponent(id)}?revision=${revision}`), planAnswer),
-  act: (number: string, revision: number, act: 'submit' | 'withdraw') => post(number, `/${act}`, { revision }),
+  act: (number: string, revision: number, act: 'submit' | 'withdraw' | 'takeBack') =>
+    post(number, `/${pathOfAct(act)}`, { revision }),
   approve: (number: string, revision: number, comment: string) => post(number, '/approve', { revision, comment }),
   decline: (number: string, revision: number, reason: string) => post(number, '/decline', { revision, reason }),
   addBooking: (number: string, revision: number, booking: NewBookingSaid) =>

@@ -7,8 +7,6 @@ interface OwnRecordsProps<Row> {
   title: string;
   begin: { label: string; run: () => void };
   own: readonly Row[];
-  /** Those that wait for the person's decision. */
-  toDecide: readonly Row[];
   /** Others that are the person's to do something with. */
   more?: { title: string; rows: readonly Row[] };
   /** What is said where there are none of one's own. */
@@ -20,19 +18,11 @@ interface OwnRecordsProps<Row> {
   render: (row: Row, whose: boolean) => ReactNode;
 }
 
-/** A person's own records of a kind, newest first, and before them those that wait for their decision. */
+/** A person's own records of a kind, newest first. */
 export function OwnRecords<Row extends { number: string }>(props: OwnRecordsProps<Row>) {
-  const { title, begin, own, toDecide, more, none } = props;
+  const { title, begin, own, more, none } = props;
   return (
     <div>
-      {toDecide.length > 0 && (
-        <section aria-labelledby="to-decide">
-          <h2 id="to-decide" className="px-4 pt-3 pb-2 text-xl font-semibold">
-            Waiting for your decision
-          </h2>
-          <RecordList {...props} rows={toDecide} whose />
-        </section>
-      )}
       <div className="flex items-center gap-3 px-4 pt-3 pb-2">
         <h1 className="text-xl font-semibold">{title}</h1>
         <button type="button" className="btn btn-primary btn-sm" onClick={begin.run}>

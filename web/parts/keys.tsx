@@ -16,6 +16,7 @@ export const KEYS = {
   next: key('n', 'next cell that is not tied'),
   tick: key(' ', 'tick a comparison as seen', 'Space'),
   waive: key('w', 'waive a comparison, with a reason'),
+  approve: key('y', 'approve what is chosen'),
   ask: key('a', 'ask about a line'),
   split: key('s', 'split the line'),
   coding: key('c', 'coding and category of the line'),

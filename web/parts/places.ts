@@ -1,4 +1,4 @@
-import type { Role } from '../../core/workflow/lifecycle.types.ts';
+import { DECIDERS, type Role } from '../../core/workflow/lifecycle.types.ts';
 import type { Person } from '../api/session.ts';
 
 export interface Place {
@@ -12,8 +12,10 @@ const PLACES: readonly Place[] = [
   { path: '/plans', name: 'Plans', roles: null },
   { path: '/gather', name: 'Gather', roles: null },
   { path: '/claims', name: 'Claims', roles: null },
+  { path: '/approvals', name: 'Approvals', roles: DECIDERS },
   { path: '/desk', name: 'Desk', roles: ['reviewer', 'controller', 'auditor'] },
   { path: '/ledger', name: 'Ledger', roles: ['reviewer', 'controller', 'auditor'] },
+  { path: '/setup', name: 'Setup', roles: ['administrator', 'auditor'] },
 ];
 
 export function placesOf(person: Person): Place[] {

@@ -9,8 +9,10 @@ describe('where a claim is', () => {
     for (const state of CLAIM_STATES) expect(whereItIs(claim({ state }))).toMatch(/^[A-Z].+\.$/);
   });
   it('names who has it, and why finance holds it', () => {
-    expect(whereItIs(claim({ state: 'with approver', approver: 'Tove Holm' }))).toBe('It is with Tove Holm.');
-    expect(whereItIs(claim({ state: 'with approver', approver: null }))).toBe('It is with an approver.');
+    expect(whereItIs(claim({ state: 'with approver', deciders: ['Tove Holm', 'Bo Berg'] }))).toBe(
+      'It is with Tove Holm and Bo Berg.',
+    );
+    expect(whereItIs(claim({ state: 'with approver', deciders: [] }))).toBe('It is with an approver.');
     expect(whereItIs(claim({ state: 'in review', holdReason: 'Bank', holdUntil: '2026-12-01' }))).toBe(
       'Finance holds it until 2026-12-01: Bank.',
     );

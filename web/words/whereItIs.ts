@@ -12,7 +12,7 @@ export function whereItIs({ claim, tide }: Pick<MakerView, 'claim' | 'tide'>): s
 
 const WHERE: Record<ClaimState, (claim: Header) => string> = {
   draft: () => 'It is with you, not submitted yet',
-  'with approver': (claim) => `It is with ${claim.approver ?? 'an approver'}`,
+  'with approver': (claim) => `It is with ${claim.deciders.join(' and ') || 'an approver'}`,
   'in review': (claim) =>
     claim.holdReason
       ? `Finance holds it until ${claim.holdUntil}: ${claim.holdReason}`

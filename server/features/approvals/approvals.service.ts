@@ -64,6 +64,7 @@ function waitingRow(
   const { from, to, ledgerCurrency, claim, result, plan, ties, stops, asks, words, problems } = record;
   const insteadOf = need.people.includes(actor.id) ? [] : need.people.filter((id) => names.has(id));
   const off = Object.values(ties).some((state) => state === 'off' || state === 'open');
+  const declined = claim?.lines.some((l) => l.cut ?? l.items?.some((i) => i.cut)) ?? false;
   return {
     ...headOf(record),
     asks: need.asks,
@@ -76,7 +77,14 @@ function waitingRow(
     budgets: budgetsOf(record, owned),
     asksOpen: asks,
     words: words.map(({ line, about, text }) => ({ line: line ?? null, says: about, text })),
-    usual: need.asks === 'record' && !off && stops === 0 && asks === 0 && problems === 0 && costOf(record) !== null,
+    usual:
+      need.asks === 'record'
+      && !off
+      && !declined
+      && stops === 0
+      && asks === 0
+      && problems === 0
+      && costOf(record) !== null,
   };
 }
 

@@ -129,7 +129,9 @@ export const agreeCode = (context: Context, actor: Actor, seen: SeenClaim): Prom
   act(context, actor, 'agreeCode', seen, async (trx, { row, revision }) => {
     const agreed = { by: actor.id, at: context.clock.now(), revision };
     const { codeOwners, codes } = await answerForCodes(trx, routedKey(row), actor, agreed);
-    return { result: undefined, columns: { code_owners: codeOwners }, facts: { codes } };
+    // who agreed goes on seeing what they agreed to
+    const approvers = [...new Set([...row.approvers, actor.id])];
+    return { result: undefined, columns: { code_owners: codeOwners, approvers }, facts: { codes } };
   });
 
 /** Does not agree to them, with the reason: finance has to find another code, or ask again. */

@@ -173,7 +173,7 @@ describe('a claim somebody prepares for another', () => {
     expect(claim).toMatchObject({
       claimant: 'Tomás Brandão',
       preparer: 'Hedda Vestergaard',
-      approver: 'Siobhán O’Dowd',
+      deciders: [],
     });
     expect((await view(begun.body.number)).may).toContain('submit');
     expect((await tomas.post('/drafts', { purpose: 'For Wanjirũ', claimant: 'P08' })).body.code).toBe('not-yours');

@@ -30,8 +30,21 @@ export function approverView(sources: Sources) {
   const shown = shownTies(assessed.ties, []);
   const { ties } = summariseReview(assessed.result, shown, { currency, ledgerCurrency, onHold: false });
   const view = makersView(sources);
-  return { ...view, claim: { ...view.claim, financeNote: null }, findings: assessed.result.findings, ties };
+  return {
+    ...view,
+    claim: { ...view.claim, financeNote: null },
+    findings: assessed.result.findings,
+    ties,
+    lineTies: lineTies(shown),
+  };
 }
+
+/** The comparisons of each line; whose other claims look alike is not for an approver to know. */
+const lineTies = (shown: ReturnType<typeof shownTies>) =>
+  shown.map(({ line, kind, shown: state, comparisons }) => ({
+    ...{ line, kind, state },
+    comparisons: kind === 'duplicate' ? [] : comparisons,
+  }));
 
 function makersView({ around, assessed, receipts, attachments, may }: Sources) {
   const { header, history, queries, submitted } = around;

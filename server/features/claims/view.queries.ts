@@ -48,7 +48,8 @@ const NAMES = (ids: string) =>
 const APPROVED = `(select coalesce(jsonb_agg(distinct d.name), '[]') from approval_needs n join people d on d.id = n.decided_by
     where n.record_kind = 'claim' and n.record_id = c.number and n.version = c.submitted_version and n.asks = 'record')`;
 const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 'revision', c.revision, 'state', c.state, 'entity', c.entity_id,
-    'entityName', e.name, 'claimant', p.name, 'claimantId', p.id, 'claimantKind', p.kind, 'preparer', b.name, 'deciders', ${NAMES('c.deciders')}, 'approvedBy', ${APPROVED}, 'clearedBy', r.name,
+    'entityName', e.name, 'claimant', p.name, 'claimantId', p.id, 'claimantKind', p.kind, 'preparer', b.name, 'deciders', ${NAMES('c.deciders')}, 'approvedBy', ${APPROVED},
+    'ownersAsked', ${NAMES('c.code_owners')}, 'clearedBy', r.name,
     'currency', c.currency, 'ledgerCurrency', e.currency, 'purpose', c.purpose, 'tripFrom', c.trip_from, 'tripTo', c.trip_to,
     'country', c.country, 'place', c.place, 'reference', c.reference, 'note', c.note, 'financeNote', c.finance_note,
     'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdUntil', c.hold_until)`;

@@ -145,9 +145,9 @@ describe('a plan is decided about', () => {
     const whole = await priced();
     expect((await act(whole, 'submit')).body.plan).toMatchObject({
       state: 'with approver',
-      approver: 'Siobhán O’Dowd',
+      deciders: ['Siobhán O’Dowd'],
     });
-    expect((await siobhan.get('/plans')).body.toDecide.map((p: any) => p.number)).toContain(whole);
+    expect((await siobhan.get('/approvals')).body.waiting.map((w: any) => w.number)).toContain(whole);
     expect((await act(whole, 'approve')).body.code).toBe('not-allowed');
     const odd = await api.as('odd.fjellheim');
     expect((await act(whole, 'approve', odd)).body.code).toBe('not-yours');
@@ -167,7 +167,10 @@ describe('a plan is decided about', () => {
     expect((await view(number)).plan).toMatchObject({ claimant: 'Tomás Brandão', preparer: 'Hedda Vestergaard' });
     expect((await tomas.post('/plans', { ...TRIP, claimant: 'P08' })).body.code).toBe('not-yours');
     await api.owner('people').where({ id: 'P05' }).update({ usual_approver: 'P13' });
-    expect((await act(number, 'submit', hedda)).body.code).toBe('no-plan-approver');
+    await api.owner('people').where({ id: 'P13' }).update({ usual_approver: null });
+    const nobody = (await act(number, 'submit', hedda)).body;
+    expect(nobody).toMatchObject({ code: 'nobody-decides', numbers: { ask: 'Leilani Kahue' } });
+    await api.owner('people').where({ id: 'P13' }).update({ usual_approver: 'P03' });
     await api.owner('people').where({ id: 'P05' }).update({ usual_approver: 'P09' });
     expect((await act(number, 'submit', hedda)).status).toBe(200);
   });
@@ -205,7 +208,7 @@ describe('what a plan charges to budgets', () => {
   });
 
   it('is not approved above what is left, whatever its makers are told', async () => {
-    const number = await granted('5000.00');
+    const number = await granted('1400.00');
     expect(problems(await view(number))).toEqual([]);
     expect((await view(number, siobhan)).problems[0].severity).toBe('stop');
     expect((await act(number, 'approve', siobhan)).body.code).toBe('plan-incomplete');

@@ -22,11 +22,14 @@ const HANDING_IN: readonly { act: 'submit' | 'resubmit'; label: string; done: st
 ];
 const PLAIN: readonly { act: PlainAct; label: string; done: string; leads?: boolean }[] = [
   { act: 'approve', label: 'Approve', done: 'is approved', leads: true },
+  { act: 'agreeCode', label: 'Agree to the codes', done: 'has your yes', leads: true },
+  { act: 'takeBack', label: 'Take back the approval', done: 'waits for you again' },
   { act: 'withdraw', label: 'Withdraw', done: 'is withdrawn' },
 ];
 const REASONED: readonly { act: ReasonedAct; label: string; why: string; done: string }[] = [
   { act: 'return', label: 'Return…', why: 'Why it goes back to the claimant', done: 'is returned' },
   { act: 'decline', label: 'Decline…', why: 'Why it is declined', done: 'is declined' },
+  { act: 'refuseCode', label: 'Not these codes…', why: 'Why not these codes', done: 'does not have your yes' },
 ];
 
 /** What this person may do with the claim as a whole, by the lifecycle; each act says what came of it. */
@@ -44,6 +47,8 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
     onDone(next);
   };
   const handingIn = HANDING_IN.find(({ act }) => view.may.includes(act))?.act;
+  const mayApprove = view.may.includes('approve');
+  useKeys({ approve: () => void run(acts.plain('approve', revision), 'is approved') }, mayApprove);
   useKeys({ handIn: () => handingIn && setHanding(handingIn) }, handingIn !== undefined);
   const asked = REASONED.find((r) => r.act === asking);
   return (
@@ -53,7 +58,13 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           <ActButton key={act} label={label} leads hint="handIn" run={() => setHanding(act)} />
         ))}
         {PLAIN.filter(({ act }) => view.may.includes(act)).map(({ act, label, done, leads }) => (
-          <ActButton key={act} label={label} leads={leads} run={() => void run(acts.plain(act, revision), done)} />
+          <ActButton
+            key={act}
+            label={label}
+            leads={leads}
+            hint={act === 'approve' ? 'approve' : undefined}
+            run={() => void run(acts.plain(act, revision), done)}
+          />
         ))}
         {REASONED.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
           <ActButton key={act} label={label} run={() => setAsking(act)} />
@@ -85,7 +96,7 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
 interface ActButtonProps {
   label: string;
   leads?: boolean | undefined;
-  hint?: KeyAct;
+  hint?: KeyAct | undefined;
   run: () => void;
 }
 const ActButton = ({ label, leads = false, hint, run }: ActButtonProps) => (

@@ -1,16 +1,24 @@
 import { useState } from 'react';
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { useChart, type Chart } from '../../api/chart.ts';
-import type { MakerView } from '../../api/claims.ts';
+import type { ClaimAnswer, MakerView } from '../../api/claims.ts';
 import { ChargedOn } from '../../parts/ChargedOn.tsx';
 import { Money } from '../../parts/Money.tsx';
 import { sayChange } from '../../words/whereItIs.ts';
 import { wordTo } from '../../../core/workflow/wordsWanted.ts';
 import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
+import { LineActs } from './LineActs.tsx';
 import { LineReceipt } from './LineReceipt.tsx';
+import { LineTies } from './LineTies.tsx';
+
+interface ClaimLinesProps {
+  view: MakerView;
+  onDone: (next: ClaimAnswer) => void;
+  onFail: () => void;
+}
 
 /** The lines of a claim that is handed in, each with what finance changed, what the rules say of it, and its receipt. */
-export function ClaimLines({ view }: { view: MakerView }) {
+export function ClaimLines({ view, onDone, onFail }: ClaimLinesProps) {
   const { data: chart } = useChart();
   const [open, setOpen] = useState<string | null>(null);
   return (
@@ -20,11 +28,15 @@ export function ClaimLines({ view }: { view: MakerView }) {
         {view.document.lines.map((line) => (
           <li key={line.id} className="border-b border-base-300 px-4 py-2 last:border-b-0">
             <LineFacts view={view} line={line} chart={chart} />
-            <ReceiptLink
-              {...{ view, line }}
-              open={open === line.id}
-              toggle={() => setOpen(open === line.id ? null : line.id)}
-            />
+            <div className="mt-1 flex flex-wrap items-center gap-x-4 text-sm">
+              <ReceiptLink
+                {...{ view, line }}
+                open={open === line.id}
+                toggle={() => setOpen(open === line.id ? null : line.id)}
+              />
+              <LineTies view={view} line={line} />
+              <LineActs {...{ view, line, onDone, onFail }} />
+            </div>
             {open === line.id && (
               <div className="mt-2 flex h-96">
                 <LineReceipt view={view} line={line} />
@@ -57,8 +69,21 @@ function LineFacts({ view, line, chart }: LineProps & { chart: Chart | undefined
         <LineAmount view={view} line={line} />
       </div>
       <ChargedOn rebill={line.rebill} amount={view.rebilled[line.id]} currency={view.claim.currency} />
+      <Declined line={line} />
       <LineRemarks view={view} line={line} />
     </>
+  );
+}
+
+/** Why a line, or a part of it, leaves the total. */
+function Declined({ line }: { line: Line }) {
+  const cut = line.cut ?? line.items?.find((i) => i.cut)?.cut;
+  if (!cut) return null;
+  return (
+    <p className="mt-1 border-l-4 border-error pl-2 text-sm">
+      <strong>Declined:</strong> {cut.reason}{' '}
+      {line.paidBy === 'card' && <span className="quiet">The card paid it, so it is private.</span>}
+    </p>
   );
 }
 
@@ -72,7 +97,7 @@ const LineRemarks = ({ view, line }: LineProps) => (
         </p>
       ))}
     {view.findings
-      .filter((f) => f.line === line.id)
+      .filter((f) => f.line === line.id && f.code !== 'cut')
       .map((f, i) => (
         <p key={i} className="quiet mt-1 text-sm">
           {f.says} <ClaimantsWord word={wordTo(f, view.document.explanations)} />
@@ -94,7 +119,7 @@ const LineAmount = ({ view, line }: LineProps) => (
 
 function ReceiptLink({ view, line, open, toggle }: LineProps & { open: boolean; toggle: () => void }) {
   return (
-    <div className="mt-1 text-sm">
+    <>
       {view.receipts[line.id] ? (
         <button type="button" className="link" aria-expanded={open} onClick={toggle}>
           Receipt
@@ -102,6 +127,6 @@ function ReceiptLink({ view, line, open, toggle }: LineProps & { open: boolean; 
       ) : (
         <span className="quiet">No receipt</span>
       )}
-    </div>
+    </>
   );
 }

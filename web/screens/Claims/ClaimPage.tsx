@@ -6,6 +6,7 @@ import { Downloads } from '../../parts/Downloads.tsx';
 import { Attachments } from '../../parts/Attachments.tsx';
 import { History } from '../../parts/History.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { RouteOf } from '../../parts/RouteOf.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { sayHeader } from '../../words/sayHeader.ts';
 import { reasonOf, whereItIs } from '../../words/whereItIs.ts';
@@ -64,6 +65,7 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
         </div>
         <ClaimSettlement view={view} />
       </div>
+      {!written && <RouteOf kind="claim" number={number} revision={view.claim.revision} title="Who decides about it" />}
       <Reason view={view} />
       <Queries {...{ view, draft }} />
       {!written && (
@@ -72,7 +74,11 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
         </div>
       )}
       {!written && view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
-      {written ? <PreparedLines {...{ view, draft, reload }} onChanged={show} /> : <ClaimLines view={view} />}
+      {written ? (
+        <PreparedLines {...{ view, draft, reload }} onChanged={show} />
+      ) : (
+        <ClaimLines view={view} onDone={show} onFail={reload} />
+      )}
       {view.document.lines.length > 0 && <Downloads number={number} className="mt-2" />}
       <h2 className="mt-6 mb-1 font-semibold">History</h2>
       <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
@@ -83,7 +89,10 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
 function Title({ view: { claim, audience } }: { view: MakerView }) {
   return (
     <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
-      <Link to="/claims" aria-label="Back to your claims">
+      <Link
+        to={audience === 'approver' ? '/approvals' : '/claims'}
+        aria-label={audience === 'approver' ? 'Back to your approvals' : 'Back to your claims'}
+      >
         <ArrowLeft size={16} />
       </Link>
       <span className="font-mono text-base">{claim.number}</span>

@@ -2,7 +2,7 @@ import type { MakerView } from '../../api/claims.ts';
 import { groupDigits, Money } from '../../parts/Money.tsx';
 
 /** What will be paid as a sum that can be read aloud, and what stays to be accounted for of advances. */
-export function ClaimSettlement({ view: { settlement } }: { view: MakerView }) {
+export function ClaimSettlement({ view: { settlement, document } }: { view: MakerView }) {
   const rows: [string, string | null][] = [
     ['Claimed', settlement.claimed],
     ['− company-paid', settlement.companyPaid],
@@ -22,6 +22,12 @@ export function ClaimSettlement({ view: { settlement } }: { view: MakerView }) {
       <dd className="border-t border-base-300 text-right">
         <Money amount={settlement.toPay?.replace('-', '') ?? null} currency={settlement.currency} strong />
       </dd>
+      {declinedOf(document.lines).map(({ line, amount, currency, isPrivate }, i) => (
+        <dd key={`${line} ${i}`} className="quiet col-span-2 text-sm">
+          Line {line}: {groupDigits(amount)} {currency} declined,{' '}
+          {isPrivate ? 'private since the card paid it' : 'left out'}
+        </dd>
+      ))}
       {settlement.fromAdvances.map((a) => (
         <dd key={a.advance} className="quiet col-span-2 text-sm">
           Advance {a.advance}: {groupDigits(a.part ?? '')} accounted for here, {groupDigits(a.left ?? '')} {a.currency}{' '}
@@ -31,3 +37,11 @@ export function ClaimSettlement({ view: { settlement } }: { view: MakerView }) {
     </dl>
   );
 }
+
+/** What was declined of the lines, with what becomes of it. */
+const declinedOf = (lines: MakerView['document']['lines']) =>
+  lines.flatMap(({ id: line, currency, paidBy, cut, items }) =>
+    [cut, ...(items ?? []).map((i) => i.cut)].flatMap((one) =>
+      one ? [{ line, amount: one.amount, currency, isPrivate: paidBy === 'card' }] : [],
+    ),
+  );

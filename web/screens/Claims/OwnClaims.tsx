@@ -11,7 +11,7 @@ const NONE = {
   says: 'Claims you make, or that somebody makes for you, are listed here with where they are and what will be paid.',
 };
 
-/** A person's own claims, newest first, and those that wait for their decision. */
+/** A person's own claims, newest first. */
 export default function OwnClaims() {
   const { data, error, mutate } = useOwnClaims();
   const [beginning, setBeginning] = useState(false);
@@ -23,7 +23,6 @@ export default function OwnClaims() {
         title="Your claims"
         begin={{ label: 'New claim', run: () => setBeginning(true) }}
         own={data.claims}
-        toDecide={data.toDecide}
         none={NONE}
         pathOf={(claim) => `/claims/${claim.number}`}
         columns="sm:grid-cols-[minmax(0,1fr)_11rem_9rem]"

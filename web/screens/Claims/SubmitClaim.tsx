@@ -6,6 +6,7 @@ import { wordsWanted } from '../../../core/workflow/wordsWanted.ts';
 import { useChart } from '../../api/chart.ts';
 import type { Draft } from './prepare/useDraft.ts';
 import { WordCell } from './prepare/WordCell.tsx';
+import { RouteOf } from '../../parts/RouteOf.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
 
 interface SubmitClaimProps {
@@ -35,6 +36,7 @@ export function SubmitClaim({ view, draft, again, onSubmit, onClose }: SubmitCla
     <Dialog title={again ? 'Submit it again?' : 'Submit it?'} onClose={onClose}>
       <ClaimSettlement view={view} />
       <Facts view={view} />
+      <RouteOf kind="claim" {...view.claim} title="Who decides about it" />
       <Said title="This has to be put right first" findings={stops} />
       <Asked {...{ view, draft, asks }} />
       <Unused view={view} />
@@ -71,7 +73,6 @@ function Facts({ view }: { view: MakerView }) {
   const rows: [string, string][] = [
     ['Lines', String(lines.length)],
     ['Receipts', `${receipts}${receipts < lines.length ? `, ${sayWithout(view)} without` : ''}`],
-    ['Goes to', view.claim.approver ?? 'nobody: there is no approver'],
     ['Made by', view.claim.preparer === view.claim.claimant ? 'yourself' : view.claim.preparer],
   ];
   return (

@@ -15,7 +15,7 @@ interface PlanActsProps {
 
 /** What this person may do with the plan as a whole, by the lifecycle. */
 export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
-  const { number, revision, approver, claim } = view.plan;
+  const { number, revision, claim } = view.plan;
   const [asking, setAsking] = useState<'approve' | 'decline' | null>(null);
   const navigate = useNavigate();
   const may = (act: PlanAnswer['may'][number]) => view.may.includes(act);
@@ -37,13 +37,11 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
   return (
     <>
       <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
-        {may('submit') && (
+        {may('submit') && <Act leads label="Send for approval" disabled={stops} hint="handIn" run={submit} />}
+        {may('takeBack') && (
           <Act
-            leads
-            label={approver ? `Send to ${approver}` : 'Send to the approver'}
-            disabled={stops}
-            hint="handIn"
-            run={submit}
+            label="Take back the approval"
+            run={() => void run(plans.act(number, revision, 'takeBack'), 'waits for you again')}
           />
         )}
         {may('approve') && <Act leads label="Approve…" run={() => setAsking('approve')} />}

@@ -6,6 +6,7 @@ import { History } from '../../parts/History.tsx';
 import { Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { SavedOrNot } from '../../parts/SavedOrNot.tsx';
+import { RouteOf } from '../../parts/RouteOf.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { SAYS_OF_PLANS, sayMoment } from '../../words/sayEvent.ts';
 import { Bookings } from './Bookings.tsx';
@@ -70,6 +71,7 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
         </div>
       </div>
       <PlanProblems view={view} />
+      <RouteOf kind="plan" number={plan.number} revision={plan.revision} title="Who decides about it" />
       <div className="mt-5 mb-1 flex items-center gap-3">
         <h2 className="font-semibold">Estimates</h2>
         {written && <SavedOrNot state={draft.state} />}
@@ -99,7 +101,7 @@ function whereItIs({ plan }: PlanAnswer): string {
 type Plan = PlanAnswer['plan'];
 const WHERE: Record<Plan['state'], (plan: Plan) => string> = {
   draft: () => 'It is in preparation',
-  'with approver': (plan) => `It is with ${plan.approver ?? 'an approver'}`,
+  'with approver': (plan) => `It is with ${plan.deciders.join(' and ') || 'an approver'}`,
   approved: (plan) => (plan.claim ? `It became claim ${plan.claim}` : 'It is approved and waits to be claimed'),
   declined: () => 'It was declined',
   withdrawn: () => 'It was withdrawn',

@@ -11,7 +11,7 @@ const NONE = {
   says: 'A plan says what a trip will cost before the money is spent. Once it is approved, it becomes a claim whose lines are compared with it.',
 };
 
-/** A person's plans, newest first, and those that wait for their decision. */
+/** A person's plans, newest first. */
 export default function Plans() {
   const { data, error, mutate } = usePlans();
   const [beginning, setBeginning] = useState(false);
@@ -23,7 +23,6 @@ export default function Plans() {
         title="Your plans"
         begin={{ label: 'New plan', run: () => setBeginning(true) }}
         own={data.plans}
-        toDecide={data.toDecide}
         more={{ title: 'Approved, to book for', rows: data.toBook }}
         none={NONE}
         pathOf={(plan) => `/plans/${plan.number}`}

@@ -43,6 +43,11 @@ export function SheetHead({ sheet, view, assessment, panel, setPanel }: HeadProp
       </div>
       {sheet.stale && <StaleNotice sheet={sheet} />}
       {claim.holdReason && <Held sheet={sheet} view={view} />}
+      {claim.ownersAsked.length > 0 && (
+        <Strip tone="border-warning">
+          Waits for {claim.ownersAsked.join(' and ')} to agree to codes that were not on the approved version.
+        </Strip>
+      )}
       {panel === 'return' && <ReturnPanel sheet={sheet} view={view} onClose={() => setPanel(null)} />}
       {panel === 'hold' && <HoldPanel sheet={sheet} onClose={() => setPanel(null)} />}
       {panel === 'post' && <PostPanel sheet={sheet} view={view} onClose={() => setPanel(null)} />}
@@ -67,7 +72,7 @@ function Facts({ view }: { view: ClaimView }) {
         {claim.purpose}
       </p>
       <p className="quiet text-sm">
-        {sayHeader(claim)} · approved by {claim.approver ?? 'nobody yet'}
+        {sayHeader(claim)} · approved by {claim.approvedBy.join(', ') || 'nobody yet'}
         {claim.clearedBy && ` · cleared by ${claim.clearedBy}`}
         {view.journals.map((j) => (
           <Link key={j.number} className="link ml-2" to={`/ledger/${j.number}`}>
