@@ -76,14 +76,14 @@ test('a plan is approved, becomes a claim, and its lines stand beside its estima
   await expect(page.getByText('Nothing is left to look at.')).toBeVisible();
   await press(page, 'Put on');
   await expect(page.getByRole('region', { name: 'Problems' })).toBeHidden();
-  await press(page, 'Send to Siobhán O’Dowd');
+  await press(page, 'Send for approval');
   await expect(page.getByText(/It is with Siobhán O’Dowd/)).toBeVisible();
 
   const boss = await pageOf(browser, 'siobhan.odowd');
-  await boss.goto('/plans');
+  await boss.goto('/approvals');
   await tabTo(boss, boss.locator('[data-row]').first());
   const mine = boss.getByRole('link', { name: /Estuaries congress/ }).first();
-  for (let i = 0; i < 5 && !(await mine.evaluate((e) => e === document.activeElement)); i += 1)
+  for (let i = 0; i < 12 && !(await mine.evaluate((e) => e === document.activeElement)); i += 1)
     await boss.keyboard.press('ArrowDown');
   await boss.keyboard.press('Enter');
   await press(boss, 'Approve…');

@@ -203,7 +203,7 @@ export const views: View[] = [
     open: async (page) => {
       await page.goto('/claims/C-1031');
       await page.getByRole('button', { name: 'Submit…' }).click();
-      await page.getByText('Goes to').waitFor();
+      await page.getByText('Who decides about it').waitFor();
     },
   },
   {
@@ -248,6 +248,35 @@ export const views: View[] = [
       await page.goto('/plans/T-203');
       await page.getByRole('button', { name: 'More of estimate 3' }).click();
       await page.getByRole('button', { name: 'Approve…' }).click();
+    },
+  },
+  {
+    name: 'approvals',
+    who: 'siobhan.odowd',
+    open: async (page) => {
+      await page.goto('/approvals');
+      await page.getByRole('checkbox').first().check();
+    },
+  },
+  {
+    name: 'a claim as its approver',
+    who: 'siobhan.odowd',
+    open: async (page) => {
+      await page.goto('/claims/C-1025');
+      await page.getByRole('button', { name: 'Comparisons of line 1' }).click();
+      await page.getByRole('button', { name: 'Decline line 2…' }).click();
+      await page.getByText('ask nobody').click();
+    },
+  },
+  {
+    name: 'a route tried',
+    who: 'leilani.kahue',
+    open: async (page) => {
+      await page.goto('/setup');
+      await page.getByLabel('Total').fill('16000.00');
+      await page.getByRole('button', { name: 'Add a code' }).click();
+      await page.getByRole('button', { name: 'Show the route' }).click();
+      await page.getByText('Usual approver').waitFor();
     },
   },
   {

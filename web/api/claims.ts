@@ -18,7 +18,7 @@ import {
   type QueueAnswer,
 } from '../../contract/claims.ts';
 import { pathOfAct } from '../../contract/route.ts';
-import { getter, send } from './client.ts';
+import { act, getter, send } from './client.ts';
 
 export type {
   SpentEstimate,
@@ -101,7 +101,7 @@ export interface MarkRequest {
 /** The acts on a claim; each answers with the claim as it is afterwards. */
 export function claimActs(number: string) {
   const path = pathOf(number);
-  const post = (act: string, body: unknown) => send('POST', `${path}/${act}`, claimAnswer, body);
+  const post = (name: string, body: unknown) => act(`${path}/${name}`, claimAnswer, body);
   return {
     correct: (line: string, correction: { revision: number; item: string | null; set: CorrectionSet }) =>
       send('PUT', `${path}/lines/${encodeURIComponent(line)}`, claimAnswer, correction),

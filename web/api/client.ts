@@ -1,3 +1,4 @@
+import { mutate } from 'swr';
 import type { z } from 'zod';
 
 /** A no from the server, or a failure to reach it: a code, a sentence for the person, the numbers behind it. */
@@ -71,6 +72,16 @@ async function reach(path: string, init: RequestInit): Promise<Response> {
       says: 'The server cannot be reached. What you typed is kept; try again when the connection is back.',
     });
   }
+}
+
+/** What every act on a claim or plan may change: it is asked for again when it is next shown. */
+const WAITING = '/approvals';
+
+/** As `send`, for an act on a record; afterwards other things may wait for somebody. */
+export async function act<T extends z.ZodType>(path: string, schema: T, body: unknown): Promise<z.infer<T>> {
+  const answer = await send('POST', path, schema, body);
+  void mutate(WAITING);
+  return answer;
 }
 
 /** How SWR fetches an address: by the schema of its answer. */

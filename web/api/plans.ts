@@ -14,7 +14,7 @@ import {
 } from '../../contract/plans.ts';
 import type { Coding } from '../../core/documents/case.schema.ts';
 import { pathOfAct } from '../../contract/route.ts';
-import { getter, send } from './client.ts';
+import { act, getter, send } from './client.ts';
 import { upload } from './upload.ts';
 
 export type {
@@ -30,7 +30,7 @@ export type Estimate = PlanAnswer['estimates'][number];
 const pathOf = (number: string, rest = ''): string => `/plans/${encodeURIComponent(number)}${rest}`;
 const filesOf = (booking?: string) => (booking ? `/bookings/${booking}/attachments` : '/attachments');
 const put = (number: string, rest: string, body: unknown) => send('PUT', pathOf(number, rest), planAnswer, body);
-const post = (number: string, rest: string, body: unknown) => send('POST', pathOf(number, rest), planAnswer, body);
+const post = (number: string, rest: string, body: unknown) => act(pathOf(number, rest), planAnswer, body);
 
 export const usePlans = () => useSWR('/plans', getter(plansAnswer));
 export const usePlan = (number: string) => useSWR(pathOf(number), getter(planAnswer));
@@ -50,8 +50,8 @@ export const plans = {
     put(number, '/estimates', { revision, ids, set: {}, codes, rehearse }),
   remove: (number: string, revision: number, id: string) =>
     send('DELETE', pathOf(number, `/estimates/${encodeURIComponent(id)}?revision=${revision}`), planAnswer),
-  act: (number: string, revision: number, act: 'submit' | 'withdraw' | 'takeBack') =>
-    post(number, `/${pathOfAct(act)}`, { revision }),
+  act: (number: string, revision: number, name: 'submit' | 'withdraw' | 'takeBack') =>
+    post(number, `/${pathOfAct(name)}`, { revision }),
   approve: (number: string, revision: number, comment: string) => post(number, '/approve', { revision, comment }),
   decline: (number: string, revision: number, reason: string) => post(number, '/decline', { revision, reason }),
   addBooking: (number: string, revision: number, booking: NewBookingSaid) =>

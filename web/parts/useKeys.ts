@@ -17,16 +17,12 @@ function inField(event: KeyboardEvent): boolean {
   return target !== null && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 }
 
-/** Enter and Space belong to the button or link that has the focus. */
+/** Enter and Space belong to the button that has the focus, Enter to the link. */
 function pressesFocused(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
-  return (
-    (event.key === 'Enter' || event.key === ' ')
-    && target !== null
-    && /^(BUTTON|A|SUMMARY)$/.test(target.tagName)
-    && !event.ctrlKey
-    && !event.metaKey
-  );
+  if (target === null || event.ctrlKey || event.metaKey) return false;
+  if (event.key === 'Enter') return /^(BUTTON|A|SUMMARY)$/.test(target.tagName);
+  return event.key === ' ' && /^(BUTTON|SUMMARY)$/.test(target.tagName);
 }
 
 /**

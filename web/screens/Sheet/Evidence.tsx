@@ -12,12 +12,14 @@ import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
 import { Comparisons, Steps } from './Comparisons.tsx';
 import { Explained } from './Explained.tsx';
 import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
+import { ClaimRoute, LineDecision } from './Decisions.tsx';
 import { shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 import { KeyHint } from '../../parts/keys.tsx';
 
-const SIDES = ['evidence', 'history'] as const;
+const SIDES = ['evidence', 'history', 'route'] as const;
 type Side = (typeof SIDES)[number];
+const SIDE_NAMES: Record<Side, string> = { evidence: 'Evidence', history: 'History', route: 'Who decides' };
 
 interface EvidenceProps {
   sheet: SheetState;
@@ -42,6 +44,8 @@ export function Evidence({ sheet, view, ties, cell, onCell, asking, setAsking }:
       <SideChoice side={side} onChange={setSide} />
       {side === 'history' ? (
         <History view={view} />
+      ) : side === 'route' ? (
+        <ClaimRoute view={view} />
       ) : cell ? (
         <CellEvidence key={`${cell.line} ${cell.kind}`} {...{ sheet, view, ties, cell, onCell, asking, setAsking }} />
       ) : (
@@ -62,7 +66,7 @@ function SideChoice({ side, onChange }: { side: Side; onChange: (side: Side) => 
           className={side === s ? 'font-semibold underline underline-offset-4' : 'quiet'}
           onClick={() => onChange(s)}
         >
-          {s === 'evidence' ? 'Evidence' : 'History'}
+          {SIDE_NAMES[s]}
         </button>
       ))}
     </div>
@@ -129,12 +133,15 @@ function CellFacts({ sheet, view, cell, tie, setAsking }: CellFactsProps) {
       {tie && tie.steps.length > 0 && <Steps tie={tie} />}
       <Explained key={cell.line} document={view.document} line={cell.line} />
       <LineNotes view={view} line={cell.line} />
+      <LineDecision key={`decision ${cell.line}`} {...{ sheet, view }} line={lineOf(view, cell.line)} />
       {view.may.includes('correct') && (
         <CellActs sheet={sheet} cell={cell} state={state} marked={mark !== undefined} setAsking={setAsking} />
       )}
     </div>
   );
 }
+
+const lineOf = (view: ClaimView, id: string) => view.document.claim.lines.find((l) => l.id === id)!;
 
 interface CellActsProps {
   sheet: SheetState;

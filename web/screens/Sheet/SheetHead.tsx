@@ -10,6 +10,7 @@ import { Money } from '../../parts/Money.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { sayHeader } from '../../words/sayHeader.ts';
 import { TideBar } from '../../parts/TideBar.tsx';
+import { Decisions } from './Decisions.tsx';
 import { PostPanel } from './PostPanel.tsx';
 import { StaleNotice } from './StaleNotice.tsx';
 import { undoClear } from './bench.ts';
@@ -151,7 +152,8 @@ function ActButtons({ sheet, view, panel, setPanel }: Omit<HeadProps, 'assessmen
       act === 'clear' ? { undo: undoClear(view) } : {},
     );
   return (
-    <div className="flex items-center gap-2">
+    <div className="flex flex-wrap items-center justify-end gap-2">
+      <Decisions sheet={sheet} view={view} />
       {may('hold') && <ActButton onClick={toggle('hold')}>Hold</ActButton>}
       {may('return') && <ActButton onClick={toggle('return')}>Return…</ActButton>}
       {may('clear') && (

@@ -5,6 +5,7 @@ import { useKeys } from '../../parts/useKeys.ts';
 import { neighbour } from '../Desk/queueOrder.ts';
 import { matrixRows, nextLoose, shownState, type Cell } from './cells.ts';
 import { openedBench, undoClear, type BenchKind } from './bench.ts';
+import { approveOn } from './Decisions.tsx';
 import type { Panel } from './SheetHead.tsx';
 import type { SheetState } from './useSheet.ts';
 
@@ -23,7 +24,13 @@ interface KeyScope {
 
 /** Every key of a Sheet: moving in the matrix, what is done with a cell or its line, and the acts on the claim. */
 export function useSheetKeys(scope: KeyScope): void {
-  useKeys({ ...movingKeys(scope), ...cellKeys(scope), ...useClaimKeys(scope) });
+  const { sheet, view } = scope;
+  useKeys({
+    approve: () => approveOn({ sheet, view }),
+    ...movingKeys(scope),
+    ...cellKeys(scope),
+    ...useClaimKeys(scope),
+  });
 }
 
 function movingKeys({ view, cell, setCell, rows, kinds }: KeyScope) {
