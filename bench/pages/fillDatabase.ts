@@ -40,9 +40,9 @@ const CLAIMS = `
       concat_ws(' ', (${WORDS})[1 + ${some(`'a' || n`, 20)}], (${WORDS})[1 + ${some(`'b' || n`, 20)}], 'visit', n) as purpose,
       current_date - ${some(`'d' || n`, 60)}::int as day, -${some(`'r' || n`, 100)} as priority
     from people_here, generate_series(:from::int, :to::int) n)
-  insert into claims (number, version, submitted_version, entity_id, claimant_id, preparer_id, approver_id, currency, state, purpose, begun_on,
+  insert into claims (number, version, submitted_version, entity_id, claimant_id, preparer_id, approvers, currency, state, purpose, begun_on,
     submitted_on, to_pay, at_risk, ties, stops, asks, priority, search)
-  select m.number, 1, 1, c.entity_id, m.claimant, m.claimant, c.approver_id, c.currency, 'in review', m.purpose, m.day, m.day, c.to_pay,
+  select m.number, 1, 1, c.entity_id, m.claimant, m.claimant, c.approvers, c.currency, 'in review', m.purpose, m.day, m.day, c.to_pay,
     c.at_risk, c.ties, c.stops, c.asks, m.priority, lower(concat_ws(' ', m.number, m.name, m.purpose)) from made m, pattern c`;
 
 /** The claims of this round. */

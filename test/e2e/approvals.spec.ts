@@ -13,8 +13,9 @@ async function handedIn(page: Page, purpose: string, lines: object[]): Promise<s
     return answer.json();
   };
   const { number } = await send('/drafts', { purpose, coding: { costCentre: '430', fund: '10' } });
-  let { claim, findings } = await send(`/drafts/${number}/lines`, { revision: 1, lines });
-  for (const { line, code, says } of findings.filter((f: { severity: string }) => f.severity === 'ask')) {
+  const written = await send(`/drafts/${number}/lines`, { revision: 1, lines });
+  let { claim } = written;
+  for (const { line, code, says } of written.findings.filter((f: { severity: string }) => f.severity === 'ask')) {
     const said = { revision: claim.revision, line, code, about: says, text: 'It was agreed.' };
     ({ claim } = await (await page.request.put(`/api/drafts/${number}/explanations`, { data: said })).json());
   }

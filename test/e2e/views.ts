@@ -1,13 +1,8 @@
-import { expect, type Page } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { drop } from './files.ts';
+import { VIEWS_OF_DECISIONS, type View } from './viewsOfDecisions.ts';
 
 /** Every view of the application: who sees it, and how it is reached. */
-interface View {
-  name: string;
-  who: string | null;
-  open: (page: Page) => Promise<void>;
-}
-
 export const views: View[] = [
   {
     name: 'sign-in',
@@ -250,35 +245,7 @@ export const views: View[] = [
       await page.getByRole('button', { name: 'Approve…' }).click();
     },
   },
-  {
-    name: 'approvals',
-    who: 'siobhan.odowd',
-    open: async (page) => {
-      await page.goto('/approvals');
-      await page.getByRole('checkbox').first().check();
-    },
-  },
-  {
-    name: 'a claim as its approver',
-    who: 'siobhan.odowd',
-    open: async (page) => {
-      await page.goto('/claims/C-1025');
-      await page.getByRole('button', { name: 'Comparisons of line 1' }).click();
-      await page.getByRole('button', { name: 'Decline line 2…' }).click();
-      await page.getByText('ask nobody').click();
-    },
-  },
-  {
-    name: 'a route tried',
-    who: 'leilani.kahue',
-    open: async (page) => {
-      await page.goto('/setup');
-      await page.getByLabel('Total').fill('16000.00');
-      await page.getByRole('button', { name: 'Add a code' }).click();
-      await page.getByRole('button', { name: 'Show the route' }).click();
-      await page.getByText('Usual approver').waitFor();
-    },
-  },
+  ...VIEWS_OF_DECISIONS,
   {
     name: 'own claims',
     who: 'tomas.brandao',

@@ -67,7 +67,7 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   m(
     'a reviewer’s own claim as finance sees it',
     'core/workflow/audienceOf.ts',
-    "if (person.id === claimant || person.id === preparer) return 'claimant';",
+    "if (standsTo(claim, 'claimant', person) || standsTo(claim, 'preparer', person)) return 'claimant';",
     "if (person.id === '') return 'claimant';",
     CLAIMS,
     'core/workflow',
@@ -118,8 +118,8 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   m(
     'receipts that are on no submitted claim',
     `${RECEIPTS}/receipts.routes.ts`,
-    '(use.submitted && (',
-    '(true && (',
+    'submitted: use.submitted,',
+    'submitted: true,',
     RECEIPTS,
   ),
   m(

@@ -144,7 +144,7 @@ export const MONEY_MUTATIONS: Mutation[] = [
   m('the bank’s amount edited', `${CLAIMS}/lines.service.ts`, "throw new Refused('bank-facts');", 'void 0;', GATHER),
   m(
     'digits kept in another currency',
-    'server/records/claims/claims.queries.ts',
+    'server/records/claims/lines.queries.ts',
     'if (line && line.currency !== currency)',
     'if (false)',
     GATHER,

@@ -19,7 +19,6 @@ export const PLAN_MUTATIONS: Mutation[] = [
     PLANS,
   ),
   m('a budget above what is left', `${PLANS}/decide.service.ts`, 'if (over)', 'if (false)', PLANS),
-  m('an approver who prepared it', `${PLANS}/decide.service.ts`, ' || row.approver_id === row.preparer_id', '', PLANS),
   m('two claims of one plan', `${PLANS}/decide.service.ts`, 'if (claim !== null) throw', 'if (false) throw', PLANS),
   m('a rehearsal that stays', `${PLANS}/plans.service.ts`, 'throw done;', 'return;', PLANS),
   m('a plan that lapses too early', `${PLANS}/plans.queries.ts`, "'<', before", "'<=', before", PLANS),

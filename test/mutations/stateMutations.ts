@@ -29,7 +29,7 @@ export const STATE_MUTATIONS: Mutation[] = [
     '[],',
     CLAIMS,
   ),
-  m('submitted lines rewritten', `${CLAIMS}/submission.service.ts`, '    await copyVersion(trx, at);\n', '', CLAIMS),
+  m('submitted lines rewritten', `${CLAIMS}/decisions.service.ts`, '    await copyVersion(trx, at);\n', '', CLAIMS),
   m(
     'a submission that is not frozen',
     `${CLAIMS}/submission.service.ts`,
@@ -41,13 +41,6 @@ export const STATE_MUTATIONS: Mutation[] = [
     'submitted with nothing on it',
     `${CLAIMS}/submission.service.ts`,
     'if (assessed.document.claim.lines.length === 0)',
-    'if (false)',
-    CLAIMS,
-  ),
-  m(
-    'approved by the claimant',
-    `${CLAIMS}/submission.service.ts`,
-    'if (approver === null || approver === row.claimant_id || approver === row.preparer_id)',
     'if (false)',
     CLAIMS,
   ),

@@ -1,4 +1,4 @@
-import { groupDigits } from './Money.tsx';
+import { groupDigits } from '../words/groupDigits.ts';
 
 interface JournalHeadProps {
   ledger: string;

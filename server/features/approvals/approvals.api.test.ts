@@ -219,6 +219,17 @@ describe('a code that finance gives a claim', () => {
     expect((await act('ren', number, 'agree-code')).body.code).toBeUndefined();
     expect((await act('maeve', number, 'clear')).body.code).not.toBe('owners-asked');
     expect((await routeOf(number, 'maeve')).codes).toMatchObject([{ decidedBy: 'Ren Isshiki' }]);
+    expect((await by.wanjiru!.get(`/approval-routes/claim/${number}`)).status).toBe(404);
+  });
+  it('asks each owner about their own', async () => {
+    const number = await claimOf([line('62.00')]);
+    await act('siobhan', number, 'approve');
+    const { revision } = await claimAt(number);
+    const coding = { ...project('FLAT-07'), costCentre: '440' };
+    await by.maeve!.put(`/claims/${number}/lines/1`, { revision, set: { coding } });
+    expect((await claimAt(number)).ownersAsked).toEqual(['Odd Fjellheim', 'Ren Isshiki']);
+    await act('ren', number, 'agree-code');
+    expect((await claimAt(number)).ownersAsked).toEqual(['Odd Fjellheim']);
   });
 });
 

@@ -13,11 +13,10 @@ let api: TestApi;
 let person: Client;
 let tried = 0;
 const ID = 'T-relations';
-const OTHERS = { claimant_id: 'P05', preparer_id: 'P05', approver_id: 'P03', cleared_by: 'P02' };
+const OTHERS = { claimant_id: 'P05', preparer_id: 'P05', cleared_by: 'P02' };
 const COLUMN: Record<string, keyof typeof OTHERS> = {
   claimant: 'claimant_id',
   preparer: 'preparer_id',
-  approver: 'approver_id',
   clearer: 'cleared_by',
 };
 beforeAll(async () => {
@@ -42,7 +41,8 @@ async function hold(roles: readonly string[]): Promise<void> {
 const NUMBER = 'C-1002';
 async function put(state: ClaimState, relation: string | null): Promise<void> {
   const cleared = !['draft', 'with approver', 'in review', 'returned', 'declined', 'withdrawn'].includes(state);
-  const people = { ...OTHERS, ...(relation ? { [COLUMN[relation]!]: ID } : {}) };
+  const column = relation === null ? undefined : COLUMN[relation];
+  const people = { ...OTHERS, ...(column ? { [column]: ID } : {}), ...routed(relation) };
   const clearer = cleared || relation === 'clearer' ? people.cleared_by : null;
   const submitted = state === 'draft' ? { submitted_version: null, submitted_on: null } : SUBMITTED;
   await api
@@ -50,6 +50,14 @@ async function put(state: ClaimState, relation: string | null): Promise<void> {
     .where({ number: NUMBER })
     .update({ ...people, ...submitted, cleared_by: clearer, state });
 }
+/** Who decides, who decided last and who is asked about codes: this person in one of these, somebody else in the others. */
+const routed = (relation: string | null) => ({
+  deciders: [relation === 'approver' ? ID : 'P03'],
+  approvers: [relation === 'decider' ? ID : 'P03'],
+  code_owners: [relation === 'owner' ? ID : 'P03'],
+  decided_by: relation === 'decider' ? ID : 'P03',
+  decided_in: api.owner.ref('revision'),
+});
 const SUBMITTED = { submitted_version: 1, submitted_on: '2026-11-02' };
 
 const acts = ROUTES.filter((r) => r.does?.kind === 'claim' && r.path.includes(':number') && r.does.act !== 'reverse');
@@ -77,7 +85,7 @@ describe('an act on a claim', () => {
       const state = rule.ways.flatMap((w) => w.from ?? [])[0] as ClaimState;
       const found: Record<string, string> = {};
       const expected: Record<string, string> = {};
-      for (const relation of [null, 'claimant', 'preparer', 'approver', 'clearer']) {
+      for (const relation of [null, 'claimant', 'preparer', 'approver', 'decider', 'owner', 'clearer']) {
         await put(state, relation);
         tried += 1;
         found[relation ?? 'nobody'] = (await send(route)).body.code;

@@ -1,7 +1,6 @@
-import type { Coding, Line, Plan } from '../../../core/documents/case.schema.ts';
+import type { Coding, Plan } from '../../../core/documents/case.schema.ts';
 import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { insertMany } from '../../platform/db/insertMany.ts';
 
 export interface ClaimRow {
   id: bigint;

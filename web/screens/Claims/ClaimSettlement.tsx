@@ -1,5 +1,6 @@
 import type { MakerView } from '../../api/claims.ts';
-import { groupDigits, Money } from '../../parts/Money.tsx';
+import { Money } from '../../parts/Money.tsx';
+import { groupDigits } from '../../words/groupDigits.ts';
 
 /** What will be paid as a sum that can be read aloud, and what stays to be accounted for of advances. */
 export function ClaimSettlement({ view: { settlement, document } }: { view: MakerView }) {

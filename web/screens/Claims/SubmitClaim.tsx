@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { MakerView } from '../../api/claims.ts';
-import { groupDigits } from '../../parts/Money.tsx';
+import { groupDigits } from '../../words/groupDigits.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { wordsWanted } from '../../../core/workflow/wordsWanted.ts';
 import { useChart } from '../../api/chart.ts';

@@ -1,7 +1,8 @@
 import { ArrowLeft } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { gather, useMonth, type MonthView } from '../../api/gather.ts';
-import { groupDigits, Money } from '../../parts/Money.tsx';
+import { Money } from '../../parts/Money.tsx';
+import { groupDigits } from '../../words/groupDigits.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { Where } from './Charges.tsx';

@@ -1,6 +1,6 @@
 import { useState, type FormEvent } from 'react';
 import { plans, type Booking, type PlanAnswer } from '../../api/plans.ts';
-import { groupDigits } from '../../parts/Money.tsx';
+import { groupDigits } from '../../words/groupDigits.ts';
 import { readMoney } from '../../parts/readMoney.ts';
 import { RemoveButton } from '../../parts/RemoveButton.tsx';
 

@@ -3,7 +3,7 @@ import type { Field } from '../../../core/evidence/reading/reading.types.ts';
 import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import type { ClaimView } from '../../api/claims.ts';
-import { groupDigits } from '../../parts/Money.tsx';
+import { groupDigits } from '../../words/groupDigits.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { spotsOf } from '../../parts/spots.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';

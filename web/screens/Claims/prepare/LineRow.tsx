@@ -3,7 +3,8 @@ import { ChevronDown, ChevronRight, GripVertical, Paperclip } from 'lucide-react
 import { scoreEstimates } from '../../../../core/evidence/matching/scoreEstimate.ts';
 import type { Line } from '../../../../core/documents/case.schema.ts';
 import { failed } from '../../../parts/failed.ts';
-import { groupDigits, Money } from '../../../parts/Money.tsx';
+import { Money } from '../../../parts/Money.tsx';
+import { groupDigits } from '../../../words/groupDigits.ts';
 import { toast } from '../../../parts/toast.tsx';
 import { longerThan } from '../../../parts/cellProblems.ts';
 import { Cell } from '../../../parts/Cell.tsx';

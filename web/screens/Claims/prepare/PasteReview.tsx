@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Chart } from '../../../api/chart.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import { Dialog } from '../../../parts/Dialog.tsx';
-import { groupDigits } from '../../../parts/Money.tsx';
+import { groupDigits } from '../../../words/groupDigits.ts';
 import { toast } from '../../../parts/toast.tsx';
 import type { PasteContext, Pasted, PastedRow } from './pastedLines.ts';
 import type { Draft } from './useDraft.ts';

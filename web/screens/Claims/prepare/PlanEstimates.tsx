@@ -3,7 +3,8 @@ import { Link } from 'react-router';
 import { useChart } from '../../../api/chart.ts';
 import type { MakerView, SpentEstimate } from '../../../api/claims.ts';
 import { categoriesOf } from '../../../parts/CategoryChoice.tsx';
-import { groupDigits, Money } from '../../../parts/Money.tsx';
+import { Money } from '../../../parts/Money.tsx';
+import { groupDigits } from '../../../words/groupDigits.ts';
 import { proposedEstimates } from './proposedEstimates.ts';
 import type { Draft } from './useDraft.ts';
 
