@@ -4,11 +4,14 @@ import { homeOf, placesOf } from './places.ts';
 const person = (...roles: string[]) => ({ roles }) as never;
 const names = (...roles: string[]) => placesOf(person(...roles)).map((p) => p.name);
 
-it('shows the Desk and the Ledger to finance and auditors alone', () => {
+it('shows a place to those whose roles it is for', () => {
   expect(names('claimant')).toEqual(['Plans', 'Gather', 'Claims']);
-  expect(names('claimant', 'approver', 'preparer', 'administrator')).toEqual(['Plans', 'Gather', 'Claims']);
-  for (const role of ['reviewer', 'controller', 'auditor'])
-    expect(names(role)).toEqual(['Plans', 'Gather', 'Claims', 'Desk', 'Ledger']);
+  expect(names('claimant', 'preparer')).toEqual(['Plans', 'Gather', 'Claims']);
+  expect(names('approver')).toEqual(['Plans', 'Gather', 'Claims', 'Approvals']);
+  expect(names('administrator')).toEqual(['Plans', 'Gather', 'Claims', 'Approvals', 'Setup']);
+  for (const role of ['reviewer', 'controller'])
+    expect(names(role)).toEqual(['Plans', 'Gather', 'Claims', 'Approvals', 'Desk', 'Ledger']);
+  expect(names('auditor')).toEqual(['Plans', 'Gather', 'Claims', 'Desk', 'Ledger', 'Setup']);
 });
 
 it('begins at the queue for whoever has one', () => {
