@@ -167,11 +167,12 @@ const SHOTS: Shot[] = [
     act: (page) => page.getByText('Advance A-031').waitFor(),
   },
   {
-    name: 'claim-page-phone',
-    who: 'wanjiru.mbaya',
-    path: '/claims/C-1003',
-    size: { width: 390, height: 780 },
-    act: (page) => page.getByText('Advance A-031').waitFor(),
+    name: 'approvals',
+    who: 'siobhan.odowd',
+    path: '/approvals',
+    act: async (page) => {
+      await page.getByRole('checkbox', { name: 'Choose C-1024' }).check();
+    },
   },
 ];
 

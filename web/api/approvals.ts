@@ -22,7 +22,7 @@ export const tryRoute = (wanted: TryRoute): Promise<RouteAnswer> =>
   send('POST', '/approval-routes/tries', routeAnswer, wanted);
 
 type Seen = Pick<Waiting, 'kind' | 'number' | 'revision'>;
-/** A decision from the list, about the record as it was listed there. Advances are decided on their own page. */
+/** A decision from the list, about the record as it was listed there. */
 async function decide({ kind, number, revision }: Seen, act: string, more: object = {}): Promise<void> {
   const path = `/${kind}s/${encodeURIComponent(number)}/${act}`;
   await send('POST', path, kind === 'plan' ? planAnswer : claimAnswer, { revision, ...more });

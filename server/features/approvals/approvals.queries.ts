@@ -1,13 +1,13 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Claim, ClaimantsWord } from '../../../core/documents/case.schema.ts';
 import type { CodeLeft } from '../../../core/documents/splitBook.ts';
-import type { Routed } from '../../../core/routing/route.schema.ts';
+import type { DecidedKind } from '../../../contract/approvals.ts';
 import type { Need } from '../../../core/routing/route.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
 /** Decisions that wait for somebody about one record, taken together. */
 export interface WaitingNeed {
-  kind: Routed;
+  kind: DecidedKind;
   asks: 'record' | 'code';
   number: string;
   since: Date;
@@ -23,7 +23,7 @@ export async function selectWaiting(db: Db, people: readonly string[]): Promise<
        array_agg(distinct n.level) as levels, array_agg(distinct p.id) as people,
        coalesce(jsonb_agg(distinct a.value) filter (where a.value is not null), '[]') as about
      from approval_needs n cross join unnest(n.people) as p (id) left join jsonb_array_elements(n.about) a on true
-     where n.waiting and n.people && ?::text[]
+     where n.waiting and n.people && ?::text[] and n.record_kind in ('claim', 'plan')
      group by n.record_kind, n.asks, n.record_id order by 4, 3`,
     [[...people]],
   );
@@ -32,7 +32,7 @@ export async function selectWaiting(db: Db, people: readonly string[]): Promise<
 
 /** A record that is decided about, as one row of a list; amounts in minor units. */
 export interface DecidedRecord {
-  kind: Routed;
+  kind: DecidedKind;
   number: string;
   revision: number;
   makers: string[];
@@ -67,23 +67,13 @@ const PLANS = `select 'plan' as kind, l.number, l.revision, array[l.claimant_id,
     '{}'::jsonb as ties, 0 as stops, 0 as asks, null::jsonb as claim, null::jsonb as result, '[]'::jsonb as "left", '[]'::jsonb as words,
     null as plan, jsonb_array_length(l.assessed -> 'missing') + jsonb_array_length(l.assessed -> 'findings') as problems
   from plans l join people p on p.id = l.claimant_id join entities e on e.id = l.entity_id where l.number = any(?::text[])`;
-const ADVANCES = `select 'advance' as kind, a.id as number, a.revision, array[a.person_id] as makers, p.name as who, a.purpose,
-    null::date as "from", null::date as "to", a.currency, e.currency as "ledgerCurrency", a.amount as total, null::bigint as "toPay",
-    '{}'::jsonb as ties, 0 as stops, 0 as asks, null::jsonb as claim, null::jsonb as result, '[]'::jsonb as "left", '[]'::jsonb as words,
-    null as plan, 0 as problems
-  from advances a join people p on p.id = a.person_id join entities e on e.id = a.entity_id where a.id = any(?::text[])`;
-
 /** Records by kind and number. */
 export async function selectRecords(
   db: Db,
-  wanted: readonly { kind: Routed; number: string }[],
+  wanted: readonly { kind: DecidedKind; number: string }[],
 ): Promise<DecidedRecord[]> {
-  const of = (kind: Routed) => wanted.filter((w) => w.kind === kind).map((w) => w.number);
-  const { rows } = await db.raw(`${CLAIMS} union all ${PLANS} union all ${ADVANCES}`, [
-    of('claim'),
-    of('plan'),
-    of('advance'),
-  ] as never);
+  const of = (kind: DecidedKind) => wanted.filter((w) => w.kind === kind).map((w) => w.number);
+  const { rows } = await db.raw(`${CLAIMS} union all ${PLANS}`, [of('claim'), of('plan')] as never);
   return rows;
 }
 
@@ -92,7 +82,7 @@ export async function selectTakeable(
   db: Db,
   person: string,
   most: number,
-): Promise<{ kind: Routed; number: string; at: Date }[]> {
+): Promise<{ kind: DecidedKind; number: string; at: Date }[]> {
   const { rows } = await db.raw(
     `select n.record_kind as kind, n.record_id as number, max(n.decided_at) as at from approval_needs n
      where n.decided_by = ? and n.asks = 'record' and (

@@ -1,7 +1,6 @@
-import type { RouteInput, TryRoute } from '../../../contract/approvals.ts';
+import type { DecidedKind, RouteInput, TryRoute } from '../../../contract/approvals.ts';
 import { toMinor } from '../../../core/numbers/amount.ts';
 import { computeRoute } from '../../../core/routing/computeRoute.ts';
-import type { Routed } from '../../../core/routing/route.schema.ts';
 import type { Detour, Need, Route, Skip } from '../../../core/routing/route.types.ts';
 import { audienceOf, planAudienceOf } from '../../../core/workflow/audienceOf.ts';
 import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
@@ -9,7 +8,6 @@ import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
-import { advanceStore } from '../../records/advances/advances.queries.ts';
 import { keptClaim } from '../../records/claims/assessClaim.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { selectClaim } from '../../records/claims/claims.queries.ts';
@@ -36,18 +34,8 @@ type Reads = Pick<Context, 'db' | 'clock'>;
  * Who decides about a record: while it is in preparation as it would go now, afterwards as it went, with what was decided. To
  * those the record does not concern it does not exist.
  */
-export function viewRoute(context: Reads, actor: Actor, kind: Routed, number: string): Promise<RouteInput> {
-  switch (kind) {
-    case 'claim':
-      return routeOfClaim(context, actor, number);
-    case 'plan':
-      return routeOfPlan(context, actor, number);
-    case 'advance':
-      return routeOfAdvance(context, actor, number);
-    default:
-      return kind satisfies never;
-  }
-}
+export const viewRoute = (context: Reads, actor: Actor, kind: DecidedKind, number: string): Promise<RouteInput> =>
+  kind === 'claim' ? routeOfClaim(context, actor, number) : routeOfPlan(context, actor, number);
 
 async function routeOfClaim({ db, clock }: Reads, actor: Actor, number: string): Promise<RouteInput> {
   const row = await selectClaim(db, number);
@@ -70,12 +58,6 @@ async function routeOfPlan({ db, clock }: Reads, actor: Actor, number: string): 
     return shown(db, subject.ledgerCurrency, await routeOf(db, subject), null);
   }
   return stored(db, (await selectLedgerCurrency(db, row.entity_id))!, routedPlanKey(row));
-}
-
-async function routeOfAdvance({ db }: Reads, actor: Actor, id: string): Promise<RouteInput> {
-  const record = await db.transaction((trx) => advanceStore.lock(trx, id));
-  if (!record || !advanceStore.exists(record, actor)) throw new Refused('not-found', { what: 'advance' });
-  return stored(db, (await selectLedgerCurrency(db, record.row.entity_id))!, { kind: 'advance', id, version: 1 });
 }
 
 /** The route of a made-up record, with the reasons; nothing is kept. */

@@ -62,8 +62,7 @@ function WaitingList({ rows, reload }: WaitingListProps) {
       </div>
       {rows.length === 0 ? (
         <Empty title="Nothing waits for you">
-          Plans, advances and claims that you have to decide about are listed here, and codes of yours that finance gave
-          a claim.
+          Plans and claims that you have to decide about are listed here, and codes of yours that finance gave a claim.
         </Empty>
       ) : (
         <ul ref={list} className="rows border-y border-base-300 bg-base-100">

@@ -62,8 +62,6 @@ export function WaitingRow({ row, current, chosen, onFocus, onChoose }: WaitingR
   );
 }
 
-const KINDS: Record<Waiting['kind'], string> = { claim: 'claim', plan: 'plan', advance: 'advance' };
-
 function What({ row }: { row: Waiting }) {
   const about = sayAbout(row.about, row.ledgerCurrency);
   return (
@@ -72,7 +70,7 @@ function What({ row }: { row: Waiting }) {
         <span className="font-mono text-sm">{row.number}</span>
         <span className="truncate font-semibold">{row.who}</span>
         <span className="quiet text-sm">
-          {row.asks === 'code' ? 'a code of yours' : KINDS[row.kind]}
+          {row.asks === 'code' ? 'a code of yours' : row.kind}
           {row.insteadOf.length > 0 && `, for ${row.insteadOf.join(' and ')}`}
         </span>
       </span>
