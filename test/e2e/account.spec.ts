@@ -48,7 +48,7 @@ test('a password that was forgotten is set anew by the link of a mail', async ({
 });
 
 test('a second factor is added, asked for, and lets in once by a code that was kept', async ({ browser }) => {
-  const page = await pageOf(browser, 'ren.isshiki');
+  const page = await pageOf(browser, 'aoi.kuramochi');
   await page.goto('/account');
   await tabTo(page, page.getByRole('button', { name: 'Add an authenticator' }));
   await page.keyboard.press('Enter');
@@ -64,7 +64,7 @@ test('a second factor is added, asked for, and lets in once by a code that was k
   const code = await kept.getByRole('listitem').first().innerText();
 
   await page.getByRole('button', { name: 'Sign out' }).click();
-  await enter(page, 'ren.isshiki', 'saltmarsh');
+  await enter(page, 'aoi.kuramochi', 'saltmarsh');
   await expect(page.getByLabel('Code of your authenticator')).toBeFocused();
   await page.keyboard.type(code);
   await page.keyboard.press('Enter');

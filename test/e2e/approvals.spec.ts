@@ -47,7 +47,7 @@ test('a claim over three tiers, with its owners and a substitute, is approved by
   browser,
 }) => {
   const keeper = await pageOf(browser, 'leilani.kahue');
-  const away = { person: 'P03', substitute: 'P04' };
+  const away = { person: 'P03', substitute: 'P02' };
   const rows = await (await keeper.request.get('/api/setup/substitutes')).json();
   const revision = rows.rows.find((r: { key: string[] }) => r.key[0] === 'P03')?.revision ?? 0;
   const put = { revision, row: away, validFrom: yesterday, validTo: null };
@@ -62,14 +62,14 @@ test('a claim over three tiers, with its owners and a substitute, is approved by
   const route = tomas.getByRole('region', { name: 'Who decides about it' });
   await expect(route).toContainText('Siobhán O’Dowd');
   await expect(route).toContainText('Ren Isshiki Owners of projects and grants, about project FLAT-07');
-  await expect(route).toContainText('Odd Fjellheim: they are away; Noor Al-Dosari decides, their substitute');
+  await expect(route).toContainText('Odd Fjellheim: they are away; Inês Quadros decides, their substitute');
 
   await approve(browser, 'siobhan.odowd', number);
   await approve(browser, 'ren.isshiki', number);
-  await approve(browser, 'noor.aldosari', number);
+  await approve(browser, 'ines.quadros', number);
   await tomas.reload();
   await expect(tomas.getByText(/It is with finance, in review/)).toBeVisible();
-  await expect(route.getByText('yes by Noor Al-Dosari')).toBeVisible();
+  await expect(route.getByText('yes by Inês Quadros')).toBeVisible();
 
   const end = { revision: revision + 1, key: ['P03'], on: yesterday };
   expect((await keeper.request.post('/api/setup/substitutes/end', { data: end })).status()).toBeLessThan(300);

@@ -84,8 +84,8 @@ export const ROUTE_MUTATIONS: Mutation[] = [
   m(
     'owners asked about what was approved',
     'server/records/claims/addedCodes.ts',
-    ' && !approved.has(`${c.dimension} ${c.code}`)',
-    '',
+    '!approved.has(`${c.dimension} ${c.code}`)',
+    'true',
     APPROVALS,
   ),
   m(

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Db } from '../../platform/db/connect.ts';
 import { systemClock } from '../../platform/ports/clock.ts';
 import { rebuildBook } from '../../records/book/sharedBook.ts';
-import { clear as clearAs, mark as markAs, post } from '../../../test/fixtures/acts.ts';
+import { clear as clearAs, mark as markAs, post, ownersAgree } from '../../../test/fixtures/acts.ts';
 import { startApi, type Answer, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { assessAgain } from '../claims/reassess.service.ts';
 
@@ -124,6 +124,7 @@ describe('what another transaction has taken by the time it is done counts', () 
       revision: now.claim.revision,
       set: { coding: { grant: 'G-118', fund: '20' } },
     });
+    await ownersAgree(api, 'C-1012');
     await budget().update({ amount: 100_000_000 });
     const { ties } = await view('C-1012');
     for (const { line, kind } of ties.filter((t: any) => t.shown === 'off' || t.shown === 'open'))

@@ -5,6 +5,7 @@ import { sha256 } from '../../platform/history/sha256.ts';
 import { systemClock } from '../../platform/ports/clock.ts';
 import { useOfBook, useOfRate } from '../claims/usesOf.ts';
 import { rebuildBook } from './sharedBook.ts';
+import { ownersAgree } from '../../../test/fixtures/acts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 
 let api: TestApi;
@@ -21,10 +22,12 @@ const left = async (number: string, code: string) =>
   (await view(number)).document.own.left.find((l: any) => l.dimension === 'grant' && l.code === code).left;
 const charge = async (number: string, line: string, client = maeve) => {
   const { claim } = await view(number);
-  return client.put(`/claims/${number}/lines/${line}`, {
+  const answer = await client.put(`/claims/${number}/lines/${line}`, {
     revision: claim.revision,
     set: { coding: { grant: 'G-118', fund: '20' } },
   });
+  await ownersAgree(api, number);
+  return answer;
 };
 
 describe('rules of the book', () => {
