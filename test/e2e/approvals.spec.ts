@@ -1,7 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { todayHere } from '../../web/parts/today.ts';
 import { addDays } from '../../core/numbers/isoDate.ts';
-import { pageOf, tabTo } from './people.ts';
+import { goToRow, pageOf, tabTo } from './people.ts';
 
 const yesterday = addDays(todayHere(), -1);
 
@@ -31,10 +31,7 @@ async function approve(browser: Browser, mail: string, number: string): Promise<
   const page = await pageOf(browser, mail);
   await page.goto('/approvals');
   const row = page.getByRole('link', { name: new RegExp(number) }).first();
-  await row.waitFor();
-  await tabTo(page, page.locator('[data-row]').first());
-  for (let i = 0; i < 30 && !(await row.evaluate((e) => e === document.activeElement)); i += 1)
-    await page.keyboard.press('ArrowDown');
+  await goToRow(page, row);
   await page.keyboard.press('Enter');
   await page.waitForURL(new RegExp(`/${number}$`));
   await page.getByRole('button', { name: 'Approve', exact: true }).waitFor();

@@ -31,6 +31,17 @@ export async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab
   throw new Error(`Tab does not reach ${String(target)}`);
 }
 
+/** Goes to a row of a list as somebody without a mouse does: into the list, then down. */
+export async function goToRow(page: Page, row: Locator): Promise<void> {
+  await row.waitFor();
+  await tabTo(page, page.locator('[data-row]').first());
+  for (let i = 0; i < 40; i += 1) {
+    if (await row.evaluate((element) => element === document.activeElement)) return;
+    await page.keyboard.press('ArrowDown');
+  }
+  throw new Error(`the arrow does not reach ${String(row)}`);
+}
+
 /** Presses a key until a locator is there. */
 export async function pressUntil(page: Page, key: string, wanted: Locator): Promise<void> {
   for (let i = 0; i < 40; i += 1) {

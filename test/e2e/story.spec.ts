@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { pressUntil, signIn, signOut, tabTo } from './people.ts';
+import { goToRow, pressUntil, signIn, signOut, tabTo, pageOf } from './people.ts';
 
 /** The queue's row of a claim, reached with the arrow keys and opened with Enter. */
 async function openFromDesk(page: Page, number: string): Promise<void> {
@@ -24,7 +24,7 @@ async function postFromLedger(page: Page, number: string): Promise<void> {
   await expect(page.getByRole('heading', { name: /posting of/ })).toBeVisible();
 }
 
-test('a claim from the desk to the ledger and back, with the keyboard alone', async ({ page }) => {
+test('a claim from the desk to the ledger and back, with the keyboard alone', async ({ page, browser }) => {
   await signIn(page, 'maeve.tarrant');
   await openFromDesk(page, 'C-1001');
   const settlement = page.getByLabel('Settlement');
@@ -72,6 +72,20 @@ test('a claim from the desk to the ledger and back, with the keyboard alone', as
   await page.keyboard.press('j');
   const journal = page.getByRole('group', { name: 'Journal rows' });
   await expect(journal.getByRole('row', { name: /430 · 10 · REED-11/ })).toContainText('32.52');
+  // cost centre 430 was not on the approved version: its owner is asked first
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/Ren Isshiki has to agree first/)).toBeVisible();
+  const owner = await pageOf(browser, 'ren.isshiki');
+  await owner.goto('/approvals');
+  const asked = owner.getByRole('link', { name: /C-1001.*a code of yours/ });
+  await goToRow(owner, asked);
+  await owner.keyboard.press('Enter');
+  await tabTo(owner, owner.getByRole('button', { name: 'Agree to the codes' }));
+  await owner.keyboard.press('Enter');
+  await expect(owner.getByText('C-1001 has your yes')).toBeVisible();
+  await owner.context().close();
+  await page.reload();
+  await evidence.getByRole('heading', { name: /Line \d/ }).waitFor();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText('C-1001 is cleared')).toBeVisible();
   await signOut(page);
