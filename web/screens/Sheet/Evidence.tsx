@@ -133,10 +133,10 @@ function CellFacts({ sheet, view, cell, tie, setAsking }: CellFactsProps) {
       {tie && tie.steps.length > 0 && <Steps tie={tie} />}
       <Explained key={cell.line} document={view.document} line={cell.line} />
       <LineNotes view={view} line={cell.line} />
-      <LineDecision key={`decision ${cell.line}`} {...{ sheet, view }} line={lineOf(view, cell.line)} />
       {view.may.includes('correct') && (
         <CellActs sheet={sheet} cell={cell} state={state} marked={mark !== undefined} setAsking={setAsking} />
       )}
+      <LineDecision key={`decision ${cell.line}`} {...{ sheet, view }} line={lineOf(view, cell.line)} />
     </div>
   );
 }
