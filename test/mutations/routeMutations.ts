@@ -51,7 +51,7 @@ export const ROUTE_MUTATIONS: Mutation[] = [
   ),
   m(
     'taken back after somebody acted',
-    'server/records/claims/claimStore.ts',
+    'server/records/routing/lastDecider.ts',
     'row.decided_in === row.revision ? row.decided_by : null',
     'row.decided_by',
     APPROVALS,

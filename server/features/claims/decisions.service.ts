@@ -1,31 +1,17 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
 import { toMinor } from '../../../core/numbers/amount.ts';
-import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
-import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
-import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { assessRows, keptClaim, validCase } from '../../records/claims/assessClaim.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
-import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { actAlone, actOnClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { copyVersion, lockClaimRow } from '../../records/claims/claims.queries.ts';
 import { routedKey } from '../../records/claims/routedClaim.ts';
 import { noLongerAlike } from '../../records/claims/usesOf.ts';
 import { answerForCodes } from '../../records/routing/askCodes.ts';
 import { decide, endRoute, isLastDecision, undecide } from '../../records/routing/decide.ts';
 import { sendQueries } from './queries.queries.ts';
-
-const act = (
-  context: Context,
-  actor: Actor,
-  name: ClaimAct,
-  seen: SeenClaim,
-  work: (trx: Db, claim: LockedClaim) => Promise<Outcome<void>>,
-): Promise<void> =>
-  inTransaction(context, (trx) =>
-    actOnClaim(context, trx, { act: name, claim: seen, actor }, (claim) => work(trx, claim)),
-  );
 
 /** Approves a claim for all this person is asked about; with the last decision of its route it goes to finance. */
 export const approveClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
@@ -41,7 +27,7 @@ export const approveClaim = (context: Context, actor: Actor, seen: SeenClaim): P
 
 /** Takes back one's own decision, as long as nobody did anything since. */
 export const takeBackClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  act(context, actor, 'takeBack', seen, async (trx, { row }) => ({
+  actAlone(context, actor, 'takeBack', seen, async (trx, { row }) => ({
     result: undefined,
     columns: await undecide(trx, { key: routedKey(row) }, row.decided_in!, context.clock.now()),
   }));
@@ -54,7 +40,7 @@ export interface WithReason extends SeenClaim {
 
 /** Declines a claim for good, with the reason. */
 export const declineClaim = (context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> =>
-  act(context, actor, 'decline', seen, async (trx, claim) => ({
+  actAlone(context, actor, 'decline', seen, async (trx, claim) => ({
     result: undefined,
     words: { reason },
     columns: { ...(await endRoute(trx, routedKey(claim.row))), ...NO_HOLD, code_owners: [] },
@@ -66,7 +52,7 @@ export const declineClaim = (context: Context, actor: Actor, { reason, ...seen }
  * opened with everything it holds, for the claimant to put right.
  */
 export function returnClaim(context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> {
-  return act(context, actor, 'return', seen, async (trx, claim) => {
+  return actAlone(context, actor, 'return', seen, async (trx, claim) => {
     const { row, at, revision } = claim;
     const queries = await sendQueries(trx, at, context.clock.now());
     await copyVersion(trx, at);
@@ -106,7 +92,7 @@ function cutLine(
   cutOf: (part: Line | Item) => Line['cut'] | null,
   words: Record<string, unknown> | null,
 ): Promise<void> {
-  return act(context, actor, name, seen, async (trx, claim) => {
+  return actAlone(context, actor, name, seen, async (trx, claim) => {
     const kept = await keptClaim(trx, claim.at);
     const line = kept.claim.lines.find((l) => l.id === id);
     if (!line) throw new Refused('not-found', { what: 'line' });
@@ -126,7 +112,7 @@ function cutLine(
 
 /** Agrees to codes of one's own that finance gave the claim. */
 export const agreeCode = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  act(context, actor, 'agreeCode', seen, async (trx, { row, revision }) => {
+  actAlone(context, actor, 'agreeCode', seen, async (trx, { row, revision }) => {
     const agreed = { by: actor.id, at: context.clock.now(), revision };
     const { codeOwners, codes } = await answerForCodes(trx, routedKey(row), actor, agreed);
     // who agreed goes on seeing what they agreed to
@@ -136,7 +122,7 @@ export const agreeCode = (context: Context, actor: Actor, seen: SeenClaim): Prom
 
 /** Does not agree to them, with the reason: finance has to find another code, or ask again. */
 export const refuseCode = (context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> =>
-  act(context, actor, 'refuseCode', seen, async (trx, { row }) => {
+  actAlone(context, actor, 'refuseCode', seen, async (trx, { row }) => {
     const { codeOwners, codes } = await answerForCodes(trx, routedKey(row), actor, null);
     return { result: undefined, columns: { code_owners: codeOwners }, facts: { codes }, words: { reason } };
   });

@@ -3,11 +3,8 @@ import { canonical } from '../../../core/numbers/canonical.ts';
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import type { Correction, Hold, Mark } from '../../../contract/claims.ts';
 import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
-import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
-import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { proposedPostingDate } from '../../records/book/postingDate.ts';
 import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
@@ -23,7 +20,7 @@ import {
 } from '../../records/claims/assessClaim.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
-import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { actAlone, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { replaceLine } from '../../records/claims/lines.queries.ts';
 import { lineRecord } from '../../records/claims/lineRecord.ts';
 import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks.queries.ts';
@@ -31,16 +28,6 @@ import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { budgetsOfPlan, releasePlan, reserveAgain } from '../../records/plans/reservePlan.ts';
 import { selectNames } from '../../records/routing/routing.queries.ts';
 import { insertQuery } from './queries.queries.ts';
-
-/** The acts of a reviewer on a claim in review. Each is one transaction under the claim's lock and leaves an event. */
-const review = (
-  context: Context,
-  actor: Actor,
-  act: ClaimAct,
-  seen: SeenClaim,
-  work: (trx: Db, claim: LockedClaim) => Promise<Outcome<void>>,
-): Promise<void> =>
-  inTransaction(context, (trx) => actOnClaim(context, trx, { act, claim: seen, actor }, (claim) => work(trx, claim)));
 
 /** Corrects coding, split, tax or category of a line or item; the original stays in the submitted version and the history. */
 export function correctLine(
@@ -50,7 +37,7 @@ export function correctLine(
   lineId: string,
   { revision, item = null, set }: Correction,
 ): Promise<void> {
-  return review(context, actor, 'correct', { number, revision }, async (trx, claim) => {
+  return actAlone(context, actor, 'correct', { number, revision }, async (trx, claim) => {
     const kept = await keptClaim(trx, claim.at);
     const { line, part } = partOf(kept.claim.lines, lineId, item ?? null);
     const changed = Object.entries(set).filter(([field, value]) => differs(value, part[field as keyof typeof part]));
@@ -84,7 +71,7 @@ function differs(value: unknown, now: unknown): boolean {
 /** Ticks a comparison as seen, waives it with a reason, or takes either back. The claim's figures do not change. */
 export function markTie(context: Context, actor: Actor, number: string, mark: Mark): Promise<void> {
   const { revision, line, kind } = mark;
-  return review(context, actor, 'mark', { number, revision }, async (trx, claim) => {
+  return actAlone(context, actor, 'mark', { number, revision }, async (trx, claim) => {
     const kept = await keptClaim(trx, claim.at);
     const tie = kept.ties.find((t) => t.line === line && t.kind === kind);
     if (!tie) throw new Refused('not-found', { what: 'comparison' });
@@ -118,7 +105,7 @@ export function askAbout(
     text,
   }: { revision: number; line: string; kind?: TieKind | null | undefined; text: string },
 ): Promise<void> {
-  return review(context, actor, 'ask', { number, revision }, async (trx, claim) => {
+  return actAlone(context, actor, 'ask', { number, revision }, async (trx, claim) => {
     const { claim: document } = await keptClaim(trx, claim.at);
     if (!document.lines.some((l) => l.id === line)) throw new Refused('not-found', { what: 'line' });
     await insertQuery(trx, {
@@ -135,7 +122,7 @@ export function askAbout(
 
 /** Clears a claim for posting: no stop, and every comparison tied, waived or, where nothing can be compared, ticked. */
 export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
-  return review(context, actor, 'clear', seen, async (trx, claim) => {
+  return actAlone(context, actor, 'clear', seen, async (trx, claim) => {
     const { row, revision, at } = claim;
     await refuseUnanswered(trx, row.code_owners);
     const kept = await keptClaim(trx, at);
@@ -174,7 +161,7 @@ async function refuseUnanswered(trx: Db, owners: readonly string[]): Promise<voi
 
 /** Takes a cleared, or a reversed, claim back into review; what it held of the budgets is free again. */
 export function reopenClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
-  return review(context, actor, 'reopen', seen, async (trx, claim) => {
+  return actAlone(context, actor, 'reopen', seen, async (trx, claim) => {
     await lockBudgets(trx, await selectUsedBudgets(trx, claim.row.id));
     const source = { kind: 'claim' as const, id: claim.row.number };
     const jobs = await holdBudget(trx, { source, stage: null, at: context.clock.now() }, []);
@@ -199,7 +186,7 @@ export function holdClaim(
   number: string,
   { revision, reason, until }: Hold,
 ): Promise<void> {
-  return review(context, actor, 'hold', { number, revision }, async (trx, claim) => {
+  return actAlone(context, actor, 'hold', { number, revision }, async (trx, claim) => {
     const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), true);
     return {
       result: undefined,
@@ -212,7 +199,7 @@ export function holdClaim(
 
 /** Takes a claim off hold. */
 export function releaseClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
-  return review(context, actor, 'release', seen, async (trx, claim) => {
+  return actAlone(context, actor, 'release', seen, async (trx, claim) => {
     const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), false);
     return { result: undefined, columns: { ...columns, hold_reason: null, hold_until: null } };
   });

@@ -1,11 +1,9 @@
 import { canonical } from '../../../core/numbers/canonical.ts';
 import { concernsMakers } from '../../../core/workflow/audienceOf.ts';
 import { wordsWanted } from '../../../core/workflow/wordsWanted.ts';
-import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { inTransaction } from '../../platform/db/transaction.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
@@ -13,31 +11,20 @@ import { selectPolicyStatement } from '../../records/book/rules.queries.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { selectAttached } from '../../records/attachments/attachments.queries.ts';
 import { assessRows, type AssessedClaim } from '../../records/claims/assessClaim.ts';
-import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { actAlone, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { freezeVersion, replaceExplanations, selectExplanations } from '../../records/claims/claims.queries.ts';
 import { noLongerAlike, onlyClaim } from '../../records/claims/usesOf.ts';
 import { beginRoute, endRoute } from '../../records/routing/decide.ts';
 import { routeOf } from '../../records/routing/routeOf.ts';
 import { routedClaim, routedKey } from '../../records/claims/routedClaim.ts';
 
-const act = (
-  context: Context,
-  actor: Actor,
-  name: ClaimAct,
-  seen: SeenClaim,
-  work: (trx: Db, claim: LockedClaim) => Promise<Outcome<void>>,
-): Promise<void> =>
-  inTransaction(context, (trx) =>
-    actOnClaim(context, trx, { act: name, claim: seen, actor }, (claim) => work(trx, claim)),
-  );
-
 /** Submits a draft as its first version. The version is frozen: document, assessment and fingerprint of its evidence. */
 export const submitClaim = (context: Context, actor: Actor, { accepted, ...seen }: HandedIn): Promise<void> =>
-  act(context, actor, 'submit', seen, (trx, claim) => handIn(context, trx, claim, accepted));
+  actAlone(context, actor, 'submit', seen, (trx, claim) => handIn(context, trx, claim, accepted));
 
 /** Submits a returned claim as its next version, which was opened when it was returned. */
 export const resubmitClaim = (context: Context, actor: Actor, { accepted, ...seen }: HandedIn): Promise<void> =>
-  act(context, actor, 'resubmit', seen, (trx, claim) => handIn(context, trx, claim, accepted));
+  actAlone(context, actor, 'resubmit', seen, (trx, claim) => handIn(context, trx, claim, accepted));
 
 /** A claim as it was seen, with the version of the statement that was accepted. */
 export type HandedIn = SeenClaim & { accepted?: string | undefined };
@@ -121,7 +108,7 @@ const alikeAgain = ({ evidence }: AssessedClaim) => {
 
 /** Takes back a submission while nobody has decided. */
 export const withdrawClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  act(context, actor, 'withdraw', seen, async (trx, claim) => ({
+  actAlone(context, actor, 'withdraw', seen, async (trx, claim) => ({
     result: undefined,
     columns: await endRoute(trx, routedKey(claim.row)),
     jobs: noLongerAlike(claim),

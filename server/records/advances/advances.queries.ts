@@ -2,6 +2,7 @@ import { audienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { AdvanceState } from '../../../core/workflow/lifecycles/advance.ts';
 import type { LockedRecord, RecordStore } from '../../platform/acts/acts.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { lastDecider } from '../routing/lastDecider.ts';
 
 export interface AdvanceRow {
   id: string;
@@ -27,8 +28,7 @@ export const advanceStore: RecordStore<AdvanceState, LockedAdvance, string> = {
   async lock(trx, id) {
     const row: AdvanceRow | undefined = await trx('advances').where({ id }).forUpdate().first();
     if (!row) return undefined;
-    const decider = row.decided_in === row.revision ? row.decided_by : null;
-    const people = { claimant: row.person_id, approver: row.deciders, decider };
+    const people = { claimant: row.person_id, approver: row.deciders, decider: lastDecider(row) };
     return { id, name: id, state: row.state, entity: row.entity_id, revision: row.revision, people, row };
   },
   async save(trx, { id }, changes) {

@@ -5,6 +5,8 @@ import { perform } from '../../platform/acts/perform.ts';
 import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
+import { lastDecider } from '../routing/lastDecider.ts';
 import { lockClaimRow, updateClaim, type ClaimRow, type VersionKey } from './claims.queries.ts';
 
 /** A claim as an act holds it. Its history stands under its number. */
@@ -24,7 +26,7 @@ export const claimFacts = (row: ClaimRow): LookedAt & { state: ClaimState } => (
     claimant: row.claimant_id,
     preparer: row.preparer_id,
     approver: row.deciders,
-    decider: row.decided_in === row.revision ? row.decided_by : null,
+    decider: lastDecider(row),
     owner: row.code_owners,
     clearer: row.cleared_by,
   },
@@ -60,6 +62,16 @@ export const actOnClaim = <Result>(
     { lifecycle: claimLifecycle, store: claimStore, act, key: claim.number, actor, revision: claim.revision },
     work,
   );
+
+/** Does one act on one claim, in a transaction of its own. */
+export const actAlone = (
+  context: Context,
+  actor: Actor,
+  act: ClaimAct,
+  claim: SeenClaim,
+  work: (trx: Db, claim: LockedClaim) => Promise<Outcome<void>>,
+): Promise<void> =>
+  inTransaction(context, (trx) => actOnClaim(context, trx, { act, claim, actor }, (locked) => work(trx, locked)));
 
 /** A claim as it was seen, or (null) one that is touched without having been looked at. */
 export interface TouchedClaim {

@@ -4,6 +4,7 @@ import type { LockedRecord, Outcome, RecordStore } from '../../platform/acts/act
 import { perform } from '../../platform/acts/perform.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { lastDecider } from '../routing/lastDecider.ts';
 import { lockPlanRow, updatePlan, type PlanRow } from './plans.queries.ts';
 
 /** A plan as an act holds it. Its history stands under its number. */
@@ -12,21 +13,7 @@ export interface LockedPlan extends LockedRecord<PlanState> {
 }
 
 /** What the lifecycle and the audiences look at. */
-export const planFacts = (
-  row: Pick<
-    PlanRow,
-    | 'state'
-    | 'revision'
-    | 'entity_id'
-    | 'submitted_on'
-    | 'claimant_id'
-    | 'preparer_id'
-    | 'deciders'
-    | 'approvers'
-    | 'decided_by'
-    | 'decided_in'
-  >,
-): LookedAt & { state: PlanState } => ({
+export const planFacts = (row: PlanRow): LookedAt & { state: PlanState } => ({
   state: row.state,
   entity: row.entity_id,
   submitted: row.submitted_on !== null,
@@ -35,7 +22,7 @@ export const planFacts = (
     claimant: row.claimant_id,
     preparer: row.preparer_id,
     approver: row.deciders,
-    decider: row.decided_in === row.revision ? row.decided_by : null,
+    decider: lastDecider(row),
   },
 });
 
