@@ -207,6 +207,21 @@ describe('what a plan charges to budgets', () => {
     expect(await left()).toBe(before);
   });
 
+  it('is free again when the approval is taken back, which nobody else does, nor after its claim began', async () => {
+    const before = await left();
+    const number = await granted('11.50');
+    await act(number, 'approve', siobhan);
+    expect(await left()).toBe(before - 1150n);
+    expect((await act(number, 'take-back', await api.as('odd.fjellheim'))).body.code).toBe('not-yours');
+    expect((await act(number, 'take-back', siobhan)).body.plan).toMatchObject({
+      ...{ state: 'with approver', approvedOn: null, deciders: ['Siobhán O’Dowd'] },
+    });
+    expect(await left()).toBe(before);
+    await act(number, 'approve', siobhan);
+    await act(number, 'claim');
+    expect((await act(number, 'take-back', siobhan)).body.code).toBe('not-yours');
+  });
+
   it('is not approved above what is left, whatever its makers are told', async () => {
     const number = await granted('1400.00');
     expect(problems(await view(number))).toEqual([]);
