@@ -56,6 +56,13 @@ export const ROUTE_MUTATIONS: Mutation[] = [
     'row.decided_by',
     APPROVALS,
   ),
+  m(
+    'a budget kept by what was taken back',
+    'server/features/plans/decide.service.ts',
+    '      approved_on: null,\n    },\n    jobs: await releasePlan(context, trx, row.number),',
+    '      approved_on: null,\n    },\n    jobs: [],',
+    'server/features/plans',
+  ),
   m('listed to be taken back', `${APPROVALS}/approvals.queries.ts`, 'and c.revision = n.decided_in ', '', APPROVALS),
   m('one’s own in the list', `${APPROVALS}/approvals.service.ts`, ' && !isTheirs(record)', '', APPROVALS),
   m('a route told to strangers', `${APPROVALS}/route.service.ts`, '!row || !audience', '!row', APPROVALS),
