@@ -36,7 +36,7 @@ export function CodeChoice({
   onKeep,
   onChange,
 }: CodeChoiceProps) {
-  // what was typed on the closed choice opens it and is looked for; null is closed
+  // what is looked for; null is closed. Letters that come before the list has the focus count too
   const [typed, setTyped] = useState<string | null>(null);
   const open = typed !== null;
   const chosen = choices.find((c) => c.code === value);
@@ -49,7 +49,7 @@ export function CodeChoice({
     if (!letter && event.key !== 'ArrowDown') return;
     event.preventDefault();
     event.stopPropagation();
-    setTyped(letter ? event.key : '');
+    setTyped((before) => (before ?? '') + (letter ? event.key : ''));
   };
   return (
     <Popover.Root open={open} onOpenChange={(next) => setTyped(next ? '' : null)}>
@@ -76,7 +76,7 @@ export function CodeChoice({
           collisionPadding={8}
           className="z-50 w-[26rem] max-w-[94vw] rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
         >
-          <Choices {...{ label, value, choices, none, onKeep }} typed={typed ?? ''} onTake={take} />
+          <Choices {...{ label, value, choices, none, onKeep }} search={typed ?? ''} onSearch={setTyped} onTake={take} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
@@ -95,14 +95,14 @@ function holdsAll(code: string, typed: string, words: string[] = []): number {
 }
 
 interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none' | 'onKeep'> {
-  typed: string;
+  search: string;
+  onSearch: (search: string) => void;
   onTake: (code: string) => void;
 }
 
 const ITEM = 'flex cursor-pointer items-baseline gap-2 px-3 py-1 data-[selected=true]:bg-base-200';
 
-function Choices({ label, value, choices, none, typed, onKeep, onTake }: ChoicesProps) {
-  const [search, setSearch] = useState(typed);
+function Choices({ label, value, choices, none, search, onSearch, onKeep, onTake }: ChoicesProps) {
   const [at, setAt] = useState(value);
   const keepAt = (event: KeyboardEvent) => {
     const chosen = choices.find((c) => c.code === at);
@@ -115,7 +115,7 @@ function Choices({ label, value, choices, none, typed, onKeep, onTake }: Choices
       <Command.Input
         autoFocus
         value={search}
-        onValueChange={setSearch}
+        onValueChange={onSearch}
         placeholder="Code or words"
         className="input input-sm w-full border-0 border-b"
       />
