@@ -3,8 +3,6 @@ import { ROUTED } from '../core/routing/route.schema.ts';
 import { amount, currency, date, id, moment } from './primitives.ts';
 
 /** Decisions: what waits for somebody, and the route a record takes. People are told by name. */
-/** What is decided about on pages of its own. */
-const KINDS = ['claim', 'plan'] as const;
 const figure = amount.nullable().describe('null: it cannot be computed.');
 const about = z.object({ dimension: id, code: id, amount: figure });
 const budget = z.object({
@@ -14,7 +12,7 @@ const budget = z.object({
   mine: z.boolean(),
 });
 const waiting = z.object({
-  kind: z.enum(KINDS),
+  kind: z.enum(ROUTED),
   asks: z.enum(['record', 'code']).describe('About the record as a whole, or about codes that finance gave it.'),
   number: id,
   revision: z.number(),
@@ -43,7 +41,7 @@ export const approvalsAnswer = z.object({
   decided: z
     .array(
       z.object({
-        kind: z.enum(KINDS),
+        kind: z.enum(ROUTED),
         number: id,
         revision: z.number(),
         who: z.string(),
@@ -107,8 +105,7 @@ export const tryRouteSchema = z.strictObject({
     .max(30),
   categories: z.array(id).max(50),
 });
-export const routedParams = z.strictObject({ kind: z.enum(KINDS), number: id });
-export type DecidedKind = (typeof KINDS)[number];
+export const routedParams = z.strictObject({ kind: z.enum(ROUTED), number: id });
 
 export type TryRoute = z.infer<typeof tryRouteSchema>;
 export type RouteAnswer = z.infer<typeof routeAnswer>;

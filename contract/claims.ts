@@ -199,6 +199,23 @@ const spentEstimate = z.object({
 
 const attachments = z.array(attachment);
 
+/** An advance of the claimant as it stands now, and whether the claim is set against it. */
+const shownAdvance = z.object({
+  number: id,
+  purpose: z.string(),
+  currency: z.string(),
+  dueBy: date.nullable(),
+  overdue: z.boolean(),
+  paidOut: z.string(),
+  accountedFor: z.string().describe('By claims that are posted.'),
+  givenBack: z.string(),
+  open: z.string().describe('Still to account for or to give back.'),
+  here: z
+    .object({ position: z.number(), upTo: z.string().nullable().describe('In the currency of the claim.') })
+    .nullable(),
+});
+const advances = z.array(shownAdvance);
+
 /** What the people who make a claim see of it. */
 const makers = {
   claim: header,
@@ -216,6 +233,7 @@ const makers = {
   findings: z.array(finding),
   queries: z.array(query),
   attachments,
+  advances,
   receipts: z.record(id, shownReceipt),
   changes: z.array(change).describe('What finance changed of what was submitted.'),
   tide,
@@ -275,6 +293,7 @@ const financeFields = {
   queries: z.array(query),
   evidence: stored<Evidence>('evidence'),
   attachments,
+  advances,
   receipts: z.record(id, shownReceipt),
   tide,
   history: z.array(historyFields),
@@ -310,6 +329,7 @@ export type ClaimInput = z.input<typeof claimAnswer>;
 export type MakerView = z.infer<typeof claimantView> | z.infer<typeof approverView>;
 export type FinanceAnswer = z.infer<typeof financeView> | z.infer<typeof auditorView>;
 export type JournalPreview = z.infer<typeof journalPreview>;
+export type ShownAdvance = z.infer<typeof shownAdvance>;
 export type ShownMark = z.infer<typeof mark>;
 export type SpentEstimate = z.infer<typeof spentEstimate>;
 export type SeenTie = z.infer<typeof tie>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { parts } from '../core/documents/case.schema.ts';
+import { notNegative } from '../core/documents/primitives.ts';
 import { RECURRENCES } from '../core/numbers/recurrence.ts';
 import { date, id, recordId, revision, words } from './primitives.ts';
 
@@ -35,10 +36,15 @@ export const beginSchema = z
   .partial()
   .required({ purpose: true })
   .refine(ends, ENDS);
+/** The advances a claim is set against, in this order, each up to an amount in the claim's currency or (null) as far as it goes. */
+const wantedAdvances = z
+  .array(z.strictObject({ advance: parts.id, upTo: notNegative.nullable() }))
+  .max(100)
+  .refine((all) => new Set(all.map((a) => a.advance)).size === all.length, 'names one of them twice');
 export const headerSchema = z.strictObject({
   revision,
   set: z
-    .strictObject({ ...header, currency: parts.currency })
+    .strictObject({ ...header, currency: parts.currency, advances: wantedAdvances })
     .partial()
     .refine(ends, ENDS),
 });

@@ -58,6 +58,13 @@ export const REFUSALS = {
   ],
   'plan-claimed': [409, 'Plan {plan} became claim {claim}. Withdraw that claim first.'],
   'plan-incomplete': [422, 'The plan cannot go on: {first}'],
+  'no-advance': [422, '{says}'],
+  'exception-wanted': [422, '{first} Say why an exception is wanted, or ask for less.'],
+  'day-past': [422, '{day} is past. Choose {today} or a later day.'],
+  'before-payout': [422, '{date} is before {paidOn}, when the advance was paid out. Choose that day or a later one.'],
+  'more-than-open': [422, 'Of this advance {open} {currency} is open. More cannot be given back.'],
+  'bank-same': [422, 'The bank moved the same currency, so it moved {amount} {currency}. Leave it out or correct it.'],
+  'not-a-bank': [422, '{account} is no account of a bank: claims, cards and advances move it, or it is not in the chart.'],
   'no-template': [422, 'There is no kind of trip "{kind}" any more. Choose another one.'],
   'no-estimate': [404, 'The plan has no estimate {estimate}. Load it again.'],
   'ties-open': [

@@ -6,6 +6,7 @@ import { allowanceRateSchema, mileageRateSchema } from '../core/documents/allowa
 import { parts } from '../core/documents/case.schema.ts';
 import { planTemplateSchema } from '../core/documents/plan.schema.ts';
 import { notNegative, percent, positive } from '../core/documents/primitives.ts';
+import { advanceRuleSchema } from '../core/advances/advance.schema.ts';
 import { routeLevelSchema } from '../core/routing/route.schema.ts';
 import { ROLES, type Role } from '../core/workflow/lifecycle.types.ts';
 import { isTimeZone } from '../core/numbers/localDate.ts';
@@ -37,6 +38,14 @@ const accounts = z.strictObject({
   bank: id.nullish(),
   accruals: id.nullish(),
 });
+/** Settings that are on or off, and those that are a number of days. */
+const SWITCHES = ['clearing-and-posting-apart', 'second-factor-for-finance'] as const;
+const DAYS = [
+  'plan-lapses-after-days',
+  'advance-due-after-days',
+  'advance-reminder-days-before',
+  'advance-reminder-every-days',
+] as const;
 export const SETUP_ROWS = {
   entities: z.strictObject({
     id,
@@ -117,6 +126,7 @@ export const SETUP_ROWS = {
   }),
   'policy-statements': z.strictObject({ id, rule: z.strictObject({ text: z.string().trim().min(1).max(2000) }) }),
   routes: z.strictObject({ id, rule: routeLevelSchema }),
+  'advance-rules': z.strictObject({ id, rule: advanceRuleSchema }),
   rates: z.strictObject({ from: currency, to: currency, date, rate: positive, source: text }),
   budgets: z.strictObject({
     entity: id,
@@ -140,10 +150,10 @@ export const SETUP_ROWS = {
   periods: z.strictObject({ entity: id, id, from: date, to: date }),
   settings: z
     .strictObject({
-      key: z.enum(['clearing-and-posting-apart', 'second-factor-for-finance', 'plan-lapses-after-days']),
+      key: z.enum([...SWITCHES, ...DAYS]),
       value: z.union([z.boolean(), z.number().int().min(0).max(3650)]),
     })
-    .refine(({ key, value }) => (key === 'plan-lapses-after-days') === (typeof value === 'number'), {
+    .refine(({ key, value }) => (DAYS as readonly string[]).includes(key) === (typeof value === 'number'), {
       path: ['value'],
       message: 'is on or off, or a number of days where days are meant',
     }),

@@ -1,3 +1,4 @@
+import { advanceRules } from './advances.ts';
 import { routes } from './routes.ts';
 import { addDays } from '../core/numbers/isoDate.ts';
 import type { Db } from '../server/platform/db/connect.ts';
@@ -90,6 +91,7 @@ async function loadRules(db: Db): Promise<void> {
   );
   await db('coding_rules').insert(codingRules.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
   await db('routes').insert(routes.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
+  await db('advance_rules').insert(advanceRules.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
   await db('limits').insert(limits.map(({ id, ...rule }) => ({ id, rule: JSON.stringify(rule) })));
 }
 

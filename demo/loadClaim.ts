@@ -19,7 +19,7 @@ import { payClaim, rejectPayment } from '../server/features/payments/payClaim.se
 import { today } from '../server/platform/ports/clock.ts';
 import { beginClaim, type NewDraft } from '../server/records/claims/beginClaim.ts';
 import { fingerprintOf, keptClaim } from '../server/records/claims/assessClaim.ts';
-import { selectClaim, type ClaimRow } from '../server/records/claims/claims.queries.ts';
+import { replaceWantedAdvances, selectClaim, type ClaimRow } from '../server/records/claims/claims.queries.ts';
 import { insertLines, type LineRecord } from '../server/records/claims/lines.queries.ts';
 import { lineRecord } from '../server/records/claims/lineRecord.ts';
 import { touchClaims } from '../server/records/claims/touchClaims.ts';
@@ -88,13 +88,14 @@ async function draft(
         records.push(recordOf(line, i, start, { receipt, charge }));
       }
       await insertLines(trx, at, 0, records);
-      for (const [position, a] of (seed.advances ?? []).entries())
-        await trx('claim_advances').insert({
-          ...at,
-          position,
-          advance_id: a.advance,
-          up_to: a.upTo ? toMinor(a.upTo, seed.currency) : null,
-        });
+      await replaceWantedAdvances(
+        trx,
+        at,
+        (seed.advances ?? []).map(({ advance, upTo }) => ({
+          advance_id: advance,
+          up_to: upTo ? toMinor(upTo, seed.currency) : null,
+        })),
+      );
     });
   });
 }

@@ -3,11 +3,10 @@ import { addDays } from '../core/numbers/isoDate.ts';
 import type { Context } from '../server/platform/context.ts';
 import type { Db } from '../server/platform/db/connect.ts';
 import { systemClock, today } from '../server/platform/ports/clock.ts';
-import { payOutAdvance } from '../server/features/advances/payOut.service.ts';
 import { closePeriod } from '../server/features/periods/periods.service.ts';
-import { insertAdvance } from '../server/records/advances/advances.queries.ts';
 import { selectPeriods } from '../server/records/book/periods.queries.ts';
-import { actorOf, clockAt, moment } from './actors.ts';
+import { actorOf } from './actors.ts';
+import { advances, loadAdvance } from './advances.ts';
 import { claims } from './claims.ts';
 import { loadBook, loadEntities } from './loadBook.ts';
 import { loadClaim } from './loadClaim.ts';
@@ -33,7 +32,7 @@ export async function loadDemo(db: Db, { yearFollows = false } = {}): Promise<vo
   await loadEntities(db);
   await loadPeople(db);
   await loadBook(db, day);
-  await loadAdvance(context, day);
+  for (const advance of advances) await loadAdvance(context, advance, day);
   const receipts = await loadReceipts(db, claims, day);
   const book = await loadCards(context, claims, day);
   const plans = await loadPlans(context, day);
@@ -67,23 +66,6 @@ async function loadPeople(db: Db): Promise<void> {
       .update({ usual_approver, sponsor: sponsors[id] ?? null });
   await db('credentials').insert(people.map(({ id }) => ({ person_id: id, password_hash })));
   await db('person_roles').insert(people.flatMap(({ id, roles }) => roles.map((role) => ({ person_id: id, role }))));
-}
-
-async function loadAdvance({ db, jobs: asked }: Context, day: string): Promise<void> {
-  const paidOn = addDays(day, -34);
-  await insertAdvance(db, {
-    id: 'A-031',
-    state: 'to pay out',
-    person_id: 'P08',
-    entity_id: 'IE',
-    currency: 'KES',
-    amount: 6_000_000n,
-    purpose: 'Cash for Gazi Bay',
-    requested_on: addDays(day, -38),
-    due_by: addDays(day, -4),
-  });
-  const context = { db, jobs: asked, clock: clockAt(moment(paidOn, 9)) };
-  await payOutAdvance(context, actorOf('P03'), { advance: 'A-031', date: paidOn, bank: 42_857n });
 }
 
 /** Closes the months before the day's, as far as they are open. */

@@ -7,6 +7,7 @@ import type { Pool } from 'pg';
 import type { Logger } from 'pino';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import type { Services } from './platform/context.ts';
+import { advanceRoutes } from './features/advances/advances.routes.ts';
 import { approvalRoutes } from './features/approvals/approvals.routes.ts';
 import { attachmentRoutes } from './features/attachments/attachments.routes.ts';
 import { bookRoutes } from './features/book/book.routes.ts';
@@ -120,6 +121,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     approvalRoutes(context),
     claimRoutes(context, uploads),
     planRoutes(context, uploads),
+    advanceRoutes(context, uploads),
     attachmentRoutes(context),
     journalRoutes(context),
     periodRoutes(context),

@@ -1,3 +1,4 @@
+import { isWritten } from '../ledger/row.ts';
 import type { ComputedFinding } from '../documents/finding.ts';
 import type {
   AssessedLine,
@@ -41,7 +42,7 @@ export function writeAssessment(open: OpenCase, { lines, settlement, rows, findi
     version,
     lines: lines.map((line) => writeLine(open, line)),
     settlement: writeSettlement(open, settlement),
-    journal: rows.map((row) => writeRow(open, row)),
+    journal: rows.filter(isWritten).map((row) => writeRow(open, row)),
     findings: findings.map(({ taxCode: _, ...finding }) => finding),
   };
 }

@@ -11,6 +11,7 @@ import { referenceConverter } from '../figures/currency/converter.ts';
 import { finding, type Finding } from '../documents/finding.ts';
 import { signOf, toMinor } from '../numbers/amount.ts';
 import { roundHalfAway } from '../numbers/roundHalfAway.ts';
+import { balanced } from './row.ts';
 import { dueOf } from '../figures/settlement/settle.ts';
 
 export interface JournalResult {
@@ -23,8 +24,7 @@ const EMPTY: JournalResult = { rows: [], findings: [] };
 
 /**
  * The journal of a claim in ledger currency: costs, taxes, clearing accounts, the one payable or receivable of the
- * person, advances, exchange differences. Rows of 0 are left out. Debits equal credits by construction; that they do is
- * checked, and a difference is a programming error. Example: own 123.00 with 23.00 reclaimable → Dr cost 100.00, Dr tax
+ * person, advances, exchange differences. Debits equal credits by construction, and are checked. Example: own 123.00 with 23.00 reclaimable → Dr cost 100.00, Dr tax
  * 23.00, Cr payable 123.00.
  */
 export function buildJournal(
@@ -35,14 +35,12 @@ export function buildJournal(
   if (!computable(lines, settlement)) return EMPTY;
   const person = personRows(open, lines, settlement);
   if (person.findings.length > 0) return person;
-  const rows = [
+  const rows = balanced([
     ...lines.flatMap(costRows),
     ...lines.flatMap(taxRows),
     ...lines.flatMap((line) => clearingRows(open, line)),
     ...person.rows,
-  ].filter((row) => row.debit !== 0n);
-  const balance = rows.reduce((a, row) => a + row.debit, 0n);
-  if (balance !== 0n) throw new Error(`the journal is out of balance by ${balance}`);
+  ]);
   return { rows, findings: [] };
 }
 

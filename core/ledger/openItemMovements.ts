@@ -1,4 +1,5 @@
 import type { OpenItemRef, RowFigures } from '../figures/figures.types.ts';
+import { isWritten } from './row.ts';
 
 /** How one journal row moves what is open on a control account: minor units of the row's currency and of the ledger's, debit − credit. */
 export interface OpenItemMovement extends OpenItemRef {
@@ -11,10 +12,12 @@ export interface OpenItemMovement extends OpenItemRef {
 }
 
 /**
- * The movements of a journal's rows, one for each row on a control account. They add up to what those accounts move by.
- * Example: Cr payable 123.00 → one movement of -12300n for its claim.
+ * The movements of a journal's rows, one for each on a control account. In ledger value they add up to what those accounts move
+ * by. What moves an item by nothing in the ledger's currency has no row there, and comes after them. Example: Cr payable
+ * 123.00 → one movement of -12300n for its claim.
  */
 export const openItemMovements = (rows: readonly RowFigures[]): OpenItemMovement[] =>
-  rows.flatMap(({ moves, account, currency, amount, debit }, index) =>
-    moves ? [{ ...moves, position: index + 1, account, currency, amount, ledgerAmount: debit }] : [],
+  [...rows.filter(isWritten), ...rows.filter((row) => !isWritten(row))].flatMap(
+    ({ moves, account, currency, amount, debit }, index) =>
+      moves ? [{ ...moves, position: index + 1, account, currency, amount, ledgerAmount: debit }] : [],
   );

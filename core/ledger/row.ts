@@ -34,11 +34,15 @@ export function row(
 }
 
 /**
- * The rows that are not zero, checked to balance; a difference is a programming error. 5n, 0n, -5n → two rows; 5n, -4n
- * → RangeError.
+ * The rows of a journal, checked to balance; a difference is a programming error. Rows of 0 are left out, but one that moves an
+ * item whose part is worth less than half a minor unit of the ledger stays in the figures, since what is open of the item
+ * changes. 5n, 0n, -5n → two rows; 5n, -4n → RangeError.
  */
 export function balanced(rows: readonly RowFigures[]): RowFigures[] {
   const left = rows.reduce((a, r) => a + r.debit, 0n);
   if (left !== 0n) throw new Error(`the journal is out of balance by ${left}`);
-  return rows.filter((r) => r.debit !== 0n);
+  return rows.filter((r) => isWritten(r) || (r.moves !== undefined && r.amount !== 0n));
 }
+
+/** Whether a row stands in the journal as it is written and posted: rows of 0 do not. */
+export const isWritten = ({ debit }: Pick<RowFigures, 'debit'>): boolean => debit !== 0n;

@@ -1,9 +1,6 @@
-import { addDays } from '../../core/numbers/isoDate.ts';
 import { fromMinor } from '../../core/numbers/amount.ts';
 import type { Context } from '../../server/platform/context.ts';
-import { payOutAdvance } from '../../server/features/advances/payOut.service.ts';
-import { insertAdvance } from '../../server/records/advances/advances.queries.ts';
-import { actorOf, clockAt, moment } from '../actors.ts';
+import { loadAdvance, type AdvanceSeed } from '../advances.ts';
 import { loadPlan } from '../loadPlans.ts';
 import type { PlanSeed } from '../plans.ts';
 import { randomFrom } from '../random.ts';
@@ -11,7 +8,6 @@ import { APPROVERS, people } from './organisation.ts';
 
 const PLANS = 24;
 const ADVANCES = 8;
-const CONTROLLER = 'P03';
 /** What a day in the field costs besides what the limits allow, in minor units. */
 const COSTS: Record<string, [number, number]> = {
   IE: [2000, 18000],
@@ -42,21 +38,20 @@ export function yearPlans(): (PlanSeed & { begun: number })[] {
 
 export async function loadOthers(context: Context, day: string): Promise<void> {
   for (const plan of yearPlans()) await loadPlan(context, plan, day, Math.min(-1, plan.begun));
-  for (let i = 0; i < ADVANCES; i += 1) await loadAdvance(context, day, i);
+  for (const advance of yearAdvances()) await loadAdvance(context, advance, day);
 }
 
 /** Cash paid out in the currency of the entity, of which nothing is accounted for yet. */
-async function loadAdvance(context: Context, day: string, i: number): Promise<void> {
-  const random = randomFrom(50_000 + i);
-  const { id, entity, currency } = random.pick(people.filter((p) => APPROVERS[p.entity] !== p.id));
-  const amount = BigInt(random.whole(...COSTS[entity]!) * 3);
-  const paidOn = addDays(day, -random.whole(3, 50));
-  const number = `A-${101 + i}`;
-  await insertAdvance(context.db, {
-    ...{ id: number, state: 'to pay out', person_id: id, entity_id: entity },
-    ...{ currency, amount, purpose: 'Cash for the field', requested_on: addDays(paidOn, -4) },
-    due_by: addDays(paidOn, 45),
+function yearAdvances(): AdvanceSeed[] {
+  const free = people.filter((p) => APPROVERS[p.entity] !== p.id);
+  return Array.from({ length: ADVANCES }, (_, i) => {
+    const random = randomFrom(50_000 + i);
+    const { id, entity, currency } = free.splice(random.whole(0, free.length - 1), 1)[0]!;
+    const amount = fromMinor(BigInt(random.whole(...COSTS[entity]!) * 3), currency);
+    const begun = -random.whole(7, 54);
+    return {
+      ...{ number: `A-${101 + i}`, person: id, begun, state: 'paid out', dueIn: begun + 49 },
+      ask: { kind: 'purchases', purpose: 'Cash for the field', amount, currency },
+    };
   });
-  const at = { ...context, clock: clockAt(moment(paidOn, 9)) };
-  await payOutAdvance(at, actorOf(CONTROLLER), { advance: number, date: paidOn, bank: amount });
 }

@@ -6,6 +6,7 @@ import {
   type TryRoute,
   type Waiting,
 } from '../../contract/approvals.ts';
+import { advanceAnswer } from '../../contract/advances.ts';
 import { claimAnswer } from '../../contract/claims.ts';
 import { planAnswer } from '../../contract/plans.ts';
 import { getter, send } from './client.ts';
@@ -25,8 +26,9 @@ type Seen = Pick<Waiting, 'kind' | 'number' | 'revision'>;
 /** A decision from the list, about the record as it was listed there. */
 async function decide({ kind, number, revision }: Seen, act: string, more: object = {}): Promise<void> {
   const path = `/${kind}s/${encodeURIComponent(number)}/${act}`;
-  await send('POST', path, kind === 'plan' ? planAnswer : claimAnswer, { revision, ...more });
+  await send('POST', path, ANSWERS[kind], { revision, ...more });
 }
+const ANSWERS = { claim: claimAnswer, plan: planAnswer, advance: advanceAnswer };
 export const decisions = {
   approve: (seen: Seen) => decide(seen, 'approve'),
   agree: (seen: Seen) => decide(seen, 'agree-code'),

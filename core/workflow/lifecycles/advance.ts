@@ -2,6 +2,7 @@ import { DECIDERS } from '../lifecycle.types.ts';
 import { act, defineLifecycle, way } from './_lib/define.ts';
 
 export const ADVANCE_STATES = [
+  'draft',
   'requested',
   'in review',
   'to pay out',
@@ -12,10 +13,15 @@ export const ADVANCE_STATES = [
 ] as const;
 export type AdvanceState = (typeof ADVANCE_STATES)[number];
 
-/** A cash advance: asked for, approved, given a date by which it is accounted for, paid out, settled to exactly zero. */
+/** A cash advance: written down, asked for, approved, given a date by which it is accounted for, paid out, settled to exactly zero. */
 export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
-  request: act<AdvanceState>({ event: 'requested', ways: [way(null, 'requested', { roles: ['claimant'] })] }),
-  withdraw: act({ event: 'withdrawn', ways: [way(['requested'], 'withdrawn', { as: ['claimant'] })] }),
+  begin: act<AdvanceState>({ event: 'begun', ways: [way(null, 'draft', { roles: ['claimant'], as: ['claimant'] })] }),
+  edit: act({ event: 'edited', ways: [way(['draft'], null, { as: ['claimant'] })] }),
+  request: act({ event: 'requested', ways: [way(['draft'], 'requested', { roles: ['claimant'], as: ['claimant'] })] }),
+  withdraw: act({
+    event: 'withdrawn',
+    ways: [way(['draft', 'requested', 'in review', 'to pay out'], 'withdrawn', { as: ['claimant'] })],
+  }),
   approve: act({
     event: 'approved',
     ways: [way(['requested'], 'in review', { roles: DECIDERS, as: ['approver'] })],
@@ -47,15 +53,26 @@ export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   }),
   grant: act({
     event: 'granted',
-    ways: [way(['in review'], 'to pay out', { roles: ['reviewer'] })],
+    ways: [way(['in review', 'to pay out'], 'to pay out', { roles: ['reviewer'] })],
     never: ['claimant'],
     needs: ['date'],
+  }),
+  extend: act({
+    event: 'given more time',
+    ways: [way(['paid out'], null, { roles: ['reviewer'] })],
+    never: ['claimant'],
+    needs: ['date', 'reason'],
   }),
   payOut: act({
     event: 'paid out',
     ways: [way(['to pay out'], 'paid out', { roles: ['controller'] })],
     never: ['claimant'],
     needs: ['date'],
+  }),
+  addProof: act({
+    event: 'proof added',
+    ways: [way(['paid out', 'settled'], null, { roles: ['controller'] })],
+    never: ['claimant'],
   }),
   giveBack: act({
     event: 'given back',
@@ -66,3 +83,5 @@ export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   settle: act({ event: 'settled', ways: [way(['paid out'], 'settled', { roles: ['controller'] })] }),
   reopen: act({ event: 'reopened', ways: [way(['settled'], 'paid out', { roles: ['controller'] })] }),
 });
+
+export type AdvanceAct = keyof typeof advanceLifecycle.acts;

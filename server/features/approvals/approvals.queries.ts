@@ -1,13 +1,13 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Claim, ClaimantsWord } from '../../../core/documents/case.schema.ts';
 import type { CodeLeft } from '../../../core/documents/splitBook.ts';
-import type { DecidedKind } from '../../../contract/approvals.ts';
+import type { Routed } from '../../../core/routing/route.schema.ts';
 import type { Need } from '../../../core/routing/route.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
 /** Decisions that wait for somebody about one record, taken together. */
 export interface WaitingNeed {
-  kind: DecidedKind;
+  kind: Routed;
   asks: 'record' | 'code';
   number: string;
   since: Date;
@@ -23,7 +23,7 @@ export async function selectWaiting(db: Db, people: readonly string[]): Promise<
        array_agg(distinct n.level) as levels, array_agg(distinct p.id) as people,
        coalesce(jsonb_agg(distinct a.value) filter (where a.value is not null), '[]') as about
      from approval_needs n cross join unnest(n.people) as p (id) left join jsonb_array_elements(n.about) a on true
-     where n.waiting and n.people && ?::text[] and n.record_kind in ('claim', 'plan')
+     where n.waiting and n.people && ?::text[]
      group by n.record_kind, n.asks, n.record_id order by 4, 3`,
     [[...people]],
   );
@@ -32,7 +32,7 @@ export async function selectWaiting(db: Db, people: readonly string[]): Promise<
 
 /** A record that is decided about, as one row of a list; amounts in minor units. */
 export interface DecidedRecord {
-  kind: DecidedKind;
+  kind: Routed;
   number: string;
   revision: number;
   makers: string[];
@@ -67,13 +67,25 @@ const PLANS = `select 'plan' as kind, l.number, l.revision, array[l.claimant_id,
     '{}'::jsonb as ties, 0 as stops, 0 as asks, null::jsonb as claim, null::jsonb as result, '[]'::jsonb as "left", '[]'::jsonb as words,
     null as plan, jsonb_array_length(l.assessed -> 'missing') + jsonb_array_length(l.assessed -> 'findings') as problems
   from plans l join people p on p.id = l.claimant_id join entities e on e.id = l.entity_id where l.number = any(?::text[])`;
+/** What the rules say against an advance, each with the reason the person gives. */
+const EXCEPTION = `(select coalesce(jsonb_agg(jsonb_build_object('line', null, 'code', r ->> 'rule', 'about', r ->> 'says',
+    'text', coalesce(a.exception, ''))), '[]') from jsonb_array_elements(a.problems) r)`;
+const ADVANCES = `select 'advance' as kind, a.id as number, a.revision, array[a.person_id] as makers, p.name as who, a.purpose,
+    a.trip_from as "from", a.trip_to as "to", a.currency, e.currency as "ledgerCurrency", a.amount as total, null::bigint as "toPay",
+    '{}'::jsonb as ties, 0 as stops, 0 as asks, null::jsonb as claim, null::jsonb as result, '[]'::jsonb as "left", ${EXCEPTION} as words,
+    (select l.number from plans l where l.id = a.plan_id) as plan, jsonb_array_length(a.problems) as problems
+  from advances a join people p on p.id = a.person_id join entities e on e.id = a.entity_id where a.id = any(?::text[])`;
 /** Records by kind and number. */
 export async function selectRecords(
   db: Db,
-  wanted: readonly { kind: DecidedKind; number: string }[],
+  wanted: readonly { kind: Routed; number: string }[],
 ): Promise<DecidedRecord[]> {
-  const of = (kind: DecidedKind) => wanted.filter((w) => w.kind === kind).map((w) => w.number);
-  const { rows } = await db.raw(`${CLAIMS} union all ${PLANS}`, [of('claim'), of('plan')] as never);
+  const of = (kind: Routed) => wanted.filter((w) => w.kind === kind).map((w) => w.number);
+  const { rows } = await db.raw(`${CLAIMS} union all ${PLANS} union all ${ADVANCES}`, [
+    of('claim'),
+    of('plan'),
+    of('advance'),
+  ] as never);
   return rows;
 }
 
@@ -82,14 +94,16 @@ export async function selectTakeable(
   db: Db,
   person: string,
   most: number,
-): Promise<{ kind: DecidedKind; number: string; at: Date }[]> {
+): Promise<{ kind: Routed; number: string; at: Date }[]> {
   const { rows } = await db.raw(
     `select n.record_kind as kind, n.record_id as number, max(n.decided_at) as at from approval_needs n
      where n.decided_by = ? and n.asks = 'record' and (
        exists (select 1 from claims c where n.record_kind = 'claim' and c.number = n.record_id and c.version = n.version
          and c.revision = n.decided_in and c.decided_in = n.decided_in and c.state in ('with approver', 'in review'))
        or exists (select 1 from plans l where n.record_kind = 'plan' and l.number = n.record_id
-         and l.revision = n.decided_in and l.decided_in = n.decided_in and l.state in ('with approver', 'approved')))
+         and l.revision = n.decided_in and l.decided_in = n.decided_in and l.state in ('with approver', 'approved'))
+       or exists (select 1 from advances a where n.record_kind = 'advance' and a.id = n.record_id
+         and a.revision = n.decided_in and a.decided_in = n.decided_in and a.state in ('requested', 'in review')))
      group by 1, 2 order by 3 desc limit ?`,
     [person, most],
   );

@@ -1,4 +1,4 @@
-import type { DecidedKind, RouteInput, TryRoute } from '../../../contract/approvals.ts';
+import type { RouteInput, TryRoute } from '../../../contract/approvals.ts';
 import { toMinor } from '../../../core/numbers/amount.ts';
 import { computeRoute } from '../../../core/routing/computeRoute.ts';
 import type { Detour, Need, Route, Skip } from '../../../core/routing/route.types.ts';
@@ -8,6 +8,10 @@ import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
+import type { Routed } from '../../../core/routing/route.schema.ts';
+import { selectAdvance } from '../../records/advances/advances.queries.ts';
+import { advanceFacts } from '../../records/advances/advanceStore.ts';
+import { routedAdvance, routedAdvanceKey } from '../../records/advances/routedAdvance.ts';
 import { keptClaim } from '../../records/claims/assessClaim.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { selectClaim } from '../../records/claims/claims.queries.ts';
@@ -34,8 +38,8 @@ type Reads = Pick<Context, 'db' | 'clock'>;
  * Who decides about a record: while it is in preparation as it would go now, afterwards as it went, with what was decided. To
  * those the record does not concern it does not exist.
  */
-export const viewRoute = (context: Reads, actor: Actor, kind: DecidedKind, number: string): Promise<RouteInput> =>
-  kind === 'claim' ? routeOfClaim(context, actor, number) : routeOfPlan(context, actor, number);
+export const viewRoute = (context: Reads, actor: Actor, kind: Routed, number: string): Promise<RouteInput> =>
+  VIEWS[kind](context, actor, number);
 
 async function routeOfClaim({ db, clock }: Reads, actor: Actor, number: string): Promise<RouteInput> {
   const row = await selectClaim(db, number);
@@ -59,6 +63,20 @@ async function routeOfPlan({ db, clock }: Reads, actor: Actor, number: string): 
   }
   return stored(db, (await selectLedgerCurrency(db, row.entity_id))!, routedPlanKey(row));
 }
+
+async function routeOfAdvance({ db, clock }: Reads, actor: Actor, number: string): Promise<RouteInput> {
+  const row = await selectAdvance(db, number);
+  if (!row || !audienceOf(advanceFacts(row), actor)) throw new Refused('not-found', { what: 'advance' });
+  const ledgerCurrency = (await selectLedgerCurrency(db, row.entity_id))!;
+  if (row.state !== 'draft') return stored(db, ledgerCurrency, routedAdvanceKey(row));
+  return shown(db, ledgerCurrency, await routeOf(db, routedAdvance(row, ledgerCurrency, today(clock))), null);
+}
+
+const VIEWS: Record<Routed, typeof routeOfClaim> = {
+  claim: routeOfClaim,
+  plan: routeOfPlan,
+  advance: routeOfAdvance,
+};
 
 /** The route of a made-up record, with the reasons; nothing is kept. */
 export async function tryRoute({ db }: Reads, wanted: TryRoute): Promise<RouteInput> {

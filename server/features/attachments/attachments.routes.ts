@@ -10,6 +10,8 @@ import {
   selectAttachmentPlace,
   type AttachmentPlace,
 } from '../../records/attachments/attachments.queries.ts';
+import { selectAdvance } from '../../records/advances/advances.queries.ts';
+import { advanceFacts } from '../../records/advances/advanceStore.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { selectClaim } from '../../records/claims/claims.queries.ts';
 import { planFacts } from '../../records/plans/planStore.ts';
@@ -28,11 +30,16 @@ export function attachmentRoutes({ db }: Context): Router {
   return router;
 }
 
-/** Its makers see what is in preparation; the others what went out with a version. */
+/** Its makers see what is in preparation; the others what went out with a version. Bank papers are no matter of approvers. */
 async function isShown(db: Db, place: AttachmentPlace, actor: Actor): Promise<boolean> {
   if (place.plan !== null) {
     const plan = await selectPlan(db, place.plan);
     return plan !== undefined && planAudienceOf(planFacts(plan), actor) !== null;
+  }
+  if (place.advance !== null) {
+    const advance = await selectAdvance(db, place.advance);
+    const audience = advance ? audienceOf(advanceFacts(advance), actor) : null;
+    return audience !== null && !(place.proves && audience === 'approver');
   }
   const claim = await selectClaim(db, place.claim!);
   const audience = claim ? audienceOf(claimFacts(claim), actor) : null;

@@ -7,11 +7,14 @@ import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts'
 import { keptClaim } from '../../records/claims/assessClaim.ts';
 import {
   replaceExplanations,
+  replaceWantedAdvances,
   selectExplanations,
   updateClaim,
   selectWantedAdvances,
 } from '../../records/claims/claims.queries.ts';
 import { selectLines, updateLine } from '../../records/claims/lines.queries.ts';
+import { selectUsableAdvances } from '../../records/advances/advances.queries.ts';
+import { minorOf } from '../../records/claims/minorOf.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { selectPayable, selectPerson } from '../../records/people/people.queries.ts';
 import { updateAnswer } from './queries.queries.ts';
@@ -23,10 +26,11 @@ export function editHeader(context: Context, actor: Actor, seen: SeenClaim, set:
     const facts = () => ({ fields: Object.keys(set) });
     return touchClaims(context, trx, { act: 'edit', actor, claims: [seen], charges: [], facts }, async (claims) => {
       const { row } = claims.get(seen.number)!;
-      const { tripFrom = row.trip_from, tripTo = row.trip_to, financeNote = row.finance_note, ...rest } = set;
+      const { tripFrom = row.trip_from, tripTo = row.trip_to, financeNote = row.finance_note, advances, ...rest } = set;
       if (tripFrom && tripTo && tripTo < tripFrom)
         throw invalid({ path: ['set', 'tripTo'], message: 'is before the first day' });
       if (rest.currency !== undefined) await assertPayable(context, trx, claims.get(seen.number)!, rest.currency);
+      if (advances) await setAdvances(trx, claims.get(seen.number)!, rest.currency ?? row.currency, advances);
       const columns = { ...rest, trip_from: tripFrom, trip_to: tripTo, finance_note: financeNote };
       Object.assign(row, columns);
       await updateClaim(trx, row.id, { ...columns, coding: JSON.stringify(row.coding) });
@@ -42,6 +46,22 @@ async function assertPayable({ clock }: Context, trx: Db, { row, at }: LockedCla
   const fixed = row.plan !== null || (await selectWantedAdvances(trx, at)).some((a) => a.up_to !== null);
   if (currency !== row.currency && (fixed || !there.includes(currency)))
     throw new Refused('not-payable-there', { entity: row.entity_id, currency, path: 'set.currency' });
+}
+
+/** Sets the claim against these advances of its claimant, which are paid out and not settled in its entity. */
+async function setAdvances(
+  trx: Db,
+  { row, at }: LockedClaim,
+  currency: string,
+  wanted: NonNullable<HeaderEdit['set']['advances']>,
+): Promise<void> {
+  const usable = new Set(await selectUsableAdvances(trx, row.claimant_id, row.entity_id));
+  const rows = wanted.map(({ advance, upTo }, i) => {
+    if (!usable.has(advance))
+      throw invalid({ path: ['set', 'advances', i, 'advance'], message: 'is no open advance of the claimant in this entity' });
+    return { advance_id: advance, up_to: upTo === null ? null : minorOf(upTo, currency, `set.advances.${i}.upTo`) };
+  });
+  await replaceWantedAdvances(trx, at, rows);
 }
 
 /** Puts the lines of a claim in preparation in another order. */

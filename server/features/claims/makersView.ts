@@ -46,7 +46,7 @@ const lineTies = (shown: ReturnType<typeof shownTies>) =>
     comparisons: kind === 'duplicate' ? [] : comparisons,
   }));
 
-function makersView({ around, assessed, receipts, attachments, may }: Sources) {
+function makersView({ around, assessed, receipts, attachments, advances, may }: Sources) {
   const { header, history, queries, submitted } = around;
   const { document, result, estimates } = assessed;
   const { plan } = document.claim;
@@ -63,6 +63,7 @@ function makersView({ around, assessed, receipts, attachments, may }: Sources) {
     settlement: { ...settlementSum(document.claim, result), fromAdvances: fromAdvances(result, document.own) },
     queries: queries.filter((q) => q.sent) as never,
     attachments,
+    advances,
     receipts,
     changes: IN_PREPARATION.includes(around.row.state) ? [] : changesOf(submitted?.claim ?? null, document.claim),
     tide: tideOf(history),

@@ -109,6 +109,32 @@ const totalOf = (amount: bigint | null, currency: string | null, reading: Readin
     ? { amount: reading?.amount?.value ?? null, currency: reading?.currency?.value ?? null }
     : { amount: fromMinor(amount, currency!), currency };
 
+/** An advance beside a claim; `position` and `up_to` where the claim names it. */
+export interface AdvanceBeside {
+  id: string;
+  purpose: string;
+  currency: string;
+  due_by: string | null;
+  time_zone: string;
+  position: number | null;
+  up_to: bigint | null;
+}
+/** The advances of a person that are paid out and not settled in an entity, and those a version names, in its order first. */
+export const selectAdvancesBeside = (
+  db: Db,
+  { person, entity, key }: { person: string; entity: string; key: VersionKey },
+): Promise<AdvanceBeside[]> =>
+  db('advances as a')
+    .join('entities as e', 'e.id', 'a.entity_id')
+    .joinRaw('left join claim_advances n on n.advance_id = a.id and n.claim_id = ? and n.version = ?', [
+      String(key.claim_id),
+      key.version,
+    ])
+    .where({ 'a.person_id': person, 'a.entity_id': entity })
+    .where((of) => of.where('a.state', 'paid out').orWhereNotNull('n.advance_id'))
+    .orderByRaw('n.position nulls last, a.due_by, a.id')
+    .select('a.id', 'a.purpose', 'a.currency', 'a.due_by', 'e.time_zone', 'n.position', 'n.up_to');
+
 /** A book by its hash. */
 export const selectBook = (db: Db, hash: string): Promise<{ content: unknown } | undefined> =>
   db('books').where({ hash }).first('content');

@@ -12,6 +12,7 @@ import { selectAttachments } from '../../records/attachments/attachments.queries
 import { selectAssessment } from '../../records/claims/assessments.queries.ts';
 import { assessClaim, fingerprintOf, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
+import { advancesBeside } from './advances.view.ts';
 import { approverView, claimantView, tideOf } from './makersView.ts';
 import { selectBook, selectShownReceipts, selectSurroundings, type ClaimSurroundings } from './view.queries.ts';
 import type { Sources } from './view.types.ts';
@@ -20,7 +21,8 @@ import type { Sources } from './view.types.ts';
  * A claim as its audience sees it, from what was stored: nothing is computed when somebody looks. To those it does not
  * concern it does not exist.
  */
-export async function viewClaim({ db }: Pick<Context, 'db'>, actor: Actor, number: string): Promise<ClaimInput> {
+export async function viewClaim(context: Pick<Context, 'db' | 'clock'>, actor: Actor, number: string): Promise<ClaimInput> {
+  const { db } = context;
   const around = await selectSurroundings(db, number);
   const audience = around ? audienceOf(claimFacts(around.row), actor) : null;
   if (!around || !audience) throw new Refused('not-found', { what: 'claim' });
@@ -29,14 +31,16 @@ export async function viewClaim({ db }: Pick<Context, 'db'>, actor: Actor, numbe
   const receipts = await selectShownReceipts(db, key);
   const attachments = await selectAttachments(db, key);
   const may = await actsOf(db, around, actor);
+  const advances = await advancesBeside(context, around.row, key);
+  const sources = { around, assessed, receipts, attachments, advances, may };
   switch (audience) {
     case 'claimant':
-      return { audience, ...claimantView({ around, assessed, receipts, attachments, may }) };
+      return { audience, ...claimantView(sources) };
     case 'approver':
-      return { audience, ...approverView({ around, assessed, receipts, attachments, may }) };
+      return { audience, ...approverView(sources) };
     case 'finance':
     case 'auditor':
-      return { audience, ...financeView({ around, assessed, receipts, attachments, may }) };
+      return { audience, ...financeView(sources) };
     default:
       return audience satisfies never;
   }
@@ -53,7 +57,7 @@ async function actsOf(db: Db, { row }: ClaimSurroundings, actor: Actor) {
   return actsOpen(claimLifecycle, claimFacts(row), actor, { isOn: (s) => settings[s] !== false });
 }
 
-function financeView({ around, assessed, receipts, attachments, may }: Sources) {
+function financeView({ around, assessed, receipts, attachments, advances, may }: Sources) {
   const { header, history, marks, queries, journals, submitted, row } = around;
   const { document, result, ties, evidence } = assessed;
   const { postingDate, claim, own } = document;
@@ -69,6 +73,7 @@ function financeView({ around, assessed, receipts, attachments, may }: Sources) 
     queries: queries as never,
     evidence,
     attachments,
+    advances,
     receipts,
     tide: tideOf(history),
     history: IN_PREPARATION.includes(row.state) ? history.filter(({ kind }) => !BEFORE_SUBMISSION.has(kind)) : history,

@@ -1,3 +1,4 @@
+import type { ShownAdvance } from '../../../contract/claims.ts';
 import type { SharedBook } from '../../../core/documents/splitBook.ts';
 import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { StoredAssessment } from '../../records/claims/assessments.queries.ts';
@@ -10,5 +11,6 @@ export interface Sources {
   assessed: StoredAssessment & { book: SharedBook };
   receipts: Record<string, ShownReceipt>;
   attachments: ShownAttachment[];
+  advances: ShownAdvance[];
   may: ClaimAct[];
 }

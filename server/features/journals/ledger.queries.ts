@@ -32,7 +32,9 @@ const journals = (db: Db) =>
     .joinRaw(
       `left join claims c on c.number = case when j.source_kind in ('claim', 'payment') then split_part(j.source_id, '/', 1) end`,
     )
-    .joinRaw(`left join advances a on a.id = case when j.source_kind = 'advance' then j.source_id end`)
+    .joinRaw(
+      `left join advances a on a.id = case when j.source_kind in ('advance', 'payment') then split_part(j.source_id, '/', 1) end`,
+    )
     .joinRaw('left join people p on p.id = coalesce(c.claimant_id, a.person_id)')
     .join('people as u', 'u.id', 'j.posted_by')
     .leftJoin('journals as o', 'o.id', 'j.reverses')

@@ -1,17 +1,15 @@
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import { reverseRows } from '../../../core/ledger/reverseRows.ts';
-import { advanceLifecycle } from '../../../core/workflow/lifecycles/advance.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import type { PostRequest } from '../../../contract/claims.ts';
 import type { ReverseRequest } from '../../../contract/journals.ts';
-import type { Asked, Outcome } from '../../platform/acts/acts.types.ts';
-import { perform } from '../../platform/acts/perform.ts';
+import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { once } from '../../platform/idempotency/once.ts';
-import { advanceStore, selectSettledAdvances } from '../../records/advances/advances.queries.ts';
+import { settleAdvances } from '../../records/advances/settleAdvances.ts';
 import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
 import { holdBudget } from '../../records/budgets/holdBudget.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
@@ -25,7 +23,6 @@ import {
 import { actOnClaim, type LockedClaim } from '../../records/claims/claimStore.ts';
 import { selectMarks } from '../../records/claims/marks.queries.ts';
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
-import { useOfAdvance } from '../../records/claims/usesOf.ts';
 import { claimRows, movementRecords, taxRecords } from '../../records/ledger/claimJournal.ts';
 import {
   lockAdvances,
@@ -132,18 +129,6 @@ const receiptIds = (receipts: AssessedClaim['evidence']['receipts']): Record<str
 
 const advancesIn = ({ movements }: AssessedClaim): string[] =>
   movements.flatMap((m) => (m.kind === 'staff advance' && m.of !== null ? [m.of] : []));
-
-/** An advance that came to zero is settled, one that is open again is not; claims that name it are assessed again. */
-async function settleAdvances(context: Context, trx: Db, ids: readonly string[]): Promise<Asked[]> {
-  for (const { id, act } of await selectSettledAdvances(trx, ids))
-    await perform(
-      context,
-      trx,
-      { lifecycle: advanceLifecycle, store: advanceStore, act, key: id, actor: null, revision: null },
-      async () => ({ result: undefined }),
-    );
-  return [...new Set(ids)].map((id) => ({ name: 'assess-claims' as const, data: { key: useOfAdvance(id) } }));
-}
 
 /** Reverses a live posting: the same rows with sides exchanged, in an open period; advances and budgets get back what they gave. */
 export function reverseJournal(context: Context, actor: Actor, request: ReverseRequest): Promise<Posted> {

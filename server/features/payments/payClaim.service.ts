@@ -1,14 +1,12 @@
 import { referenceConverter } from '../../../core/figures/currency/converter.ts';
-import { rateTable } from '../../../core/figures/currency/rateTable.ts';
 import { settleOpenItem, type OpenItem } from '../../../core/ledger/settleOpenItem.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
-import { addDays } from '../../../core/numbers/isoDate.ts';
 import type { SharedBook } from '../../../core/documents/splitBook.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { MAX_RATE_AGE, PIVOT, selectRates } from '../../records/book/book.queries.ts';
+import { ratesOn } from '../../records/book/ratesOn.ts';
 import { currentBook } from '../../records/book/sharedBook.ts';
 import { actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { journalRecords } from '../../records/ledger/claimJournal.ts';
@@ -59,12 +57,7 @@ async function settle(
   if (amount !== null && (amount <= 0n || amount >= item.open))
     throw new Refused('no-part', { open: fromMinor(item.open, item.currency), currency: item.currency });
   const paid = amount ?? item.open;
-  const rates = await selectRates(trx, {
-    currencies: row.currency === ledger ? [] : [row.currency, ledger, PIVOT],
-    from: addDays(date, -MAX_RATE_AGE),
-    to: date,
-  });
-  const table = rateTable({ ...book, rates });
+  const table = await ratesOn(trx, [row.currency, ledger], date);
   const bank = referenceConverter(table, row.currency, ledger, date).convert(paid);
   if (bank === null) throw new Refused('no-rate', { from: row.currency, to: ledger, date });
   const settlement = {

@@ -107,6 +107,7 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
     rule: json('rule'),
   }),
   routes: describe('routes', 'routes', ['id'], 'dated', NOTHING, { rule: json('rule') }),
+  'advance-rules': describe('advance-rules', 'advance_rules', ['id'], 'dated', NOTHING, { rule: json('rule') }),
   rates: describe(
     'rates',
     'rates',

@@ -2,7 +2,12 @@ import type { Db } from '../../platform/db/connect.ts';
 import type { ShownPage } from '../receipts/receipts.queries.ts';
 
 /** To which record a file belongs; of a claim to a version. */
-export type AttachedTo = { claim_id: bigint; version: number } | { plan_id: bigint } | { booking_id: bigint };
+export type AttachedTo =
+  | { claim_id: bigint; version: number }
+  | { plan_id: bigint }
+  | { booking_id: bigint }
+  | { advance_id: string }
+  | { payment_id: bigint };
 
 const columnsOf = (to: AttachedTo): Record<string, unknown> =>
   'version' in to ? { claim_id: to.claim_id, added_in: to.version } : { ...to };
@@ -67,6 +72,9 @@ export const selectAttached = (db: Db, to: AttachedTo): Promise<{ name: string; 
 export interface AttachmentPlace {
   claim: string | null;
   plan: string | null;
+  advance: string | null;
+  /** It proves a payout or a return. */
+  proves: boolean;
   addedIn: number;
   sha256: string;
 }
@@ -75,7 +83,9 @@ export function selectAttachmentPlace(db: Db, id: bigint): Promise<AttachmentPla
     .leftJoin('plan_bookings as b', 'b.id', 't.booking_id')
     .leftJoin('claims as c', 'c.id', 't.claim_id')
     .leftJoin('plans as l', (on) => on.on('l.id', 't.plan_id').orOn('l.id', 'b.plan_id'))
+    .leftJoin('advance_payments as y', 'y.id', 't.payment_id')
     .whereRaw('t.id = ?', [String(id)])
+    .select(db.raw('coalesce(t.advance_id, y.advance_id) as advance, t.payment_id is not null as proves'))
     .first('c.number as claim', 'l.number as plan', 't.added_in as addedIn', 't.sha256');
 }
 export function selectAttachmentPage(

@@ -8,7 +8,8 @@ import { today } from '../../platform/ports/clock.ts';
 import { selectPerson } from '../people/people.queries.ts';
 import { assessRows } from './assessClaim.ts';
 import { wholeRecord } from './lineRecord.ts';
-import { insertClaim, nextClaimNumber, updateClaim, type ClaimRow } from './claims.queries.ts';
+import { selectUsableAdvances } from '../advances/advances.queries.ts';
+import { insertClaim, nextClaimNumber, replaceWantedAdvances, updateClaim, type ClaimRow } from './claims.queries.ts';
 import { insertLines } from './lines.queries.ts';
 
 /** A claim to be begun. The rest is the claimant's: entity and currency. */
@@ -30,7 +31,7 @@ export interface NewDraft {
   currency?: string;
 }
 
-/** Begins a claim: a draft with one empty version, assessed as it is. */
+/** Begins a claim: a draft with one empty version, set against what is open of the claimant's advances, assessed as it is. */
 export async function beginClaim(context: Context, trx: Db, actor: Actor, draft: NewDraft): Promise<ClaimRow> {
   const person = await selectPerson(trx, draft.claimant);
   if (!person) throw new Refused('not-found', { what: 'person' });
@@ -56,7 +57,15 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
       const record = wholeRecord(line);
       return { ...record, line: { ...record.line, receipt_id: receipt } };
     });
-    await insertLines(trx, { claim_id: row.id, version: 1 }, 0, records);
+    const at = { claim_id: row.id, version: 1 };
+    await insertLines(trx, at, 0, records);
+    const open = await selectUsableAdvances(trx, person.id, entity);
+    if (open.length > 0)
+      await replaceWantedAdvances(
+        trx,
+        at,
+        open.map((advance_id) => ({ advance_id, up_to: null })),
+      );
     const { columns } = await assessRows(trx, context.clock, row, 1);
     await updateClaim(trx, row.id, { ...columns, last_line: draft.lines?.length ?? 0 });
     return { id: row.number, state: 'draft', result: row, facts: { version: 1 } };

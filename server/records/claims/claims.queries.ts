@@ -127,6 +127,17 @@ export function selectWantedAdvances(db: Db, key: VersionKey): Promise<{ advance
   return db('claim_advances').where(key).orderBy('position').select('advance_id', 'up_to');
 }
 
+/** Sets the advances a version is set against, in their order. */
+export async function replaceWantedAdvances(
+  trx: Db,
+  key: VersionKey,
+  wanted: readonly { advance_id: string; up_to: bigint | null }[],
+): Promise<void> {
+  await trx('claim_advances').where(key).delete();
+  const rows = wanted.map((a, position) => ({ claim_id: key.claim_id, version: key.version, position, ...a }));
+  if (rows.length > 0) await trx('claim_advances').insert(rows);
+}
+
 export interface ExplanationRow {
   line_id: string | null;
   code: string;

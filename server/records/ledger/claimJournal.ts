@@ -2,13 +2,14 @@ import type { Assessment, TaxRow } from '../../../core/documents/assessment.sche
 import type { Case } from '../../../core/documents/case.schema.ts';
 import type { RowFigures } from '../../../core/figures/figures.types.ts';
 import { openItemMovements, type OpenItemMovement } from '../../../core/ledger/openItemMovements.ts';
+import { isWritten } from '../../../core/ledger/row.ts';
 import { traceRows } from '../../../core/ledger/traceRows.ts';
 import { toMinor } from '../../../core/numbers/amount.ts';
 import type { JournalRowRecord, MovementRecord, Source, TaxRowRecord } from './ledger.types.ts';
 
 /** Rows of any journal as records, from figures in minor units. */
 export const rowRecords = (rows: readonly RowFigures[]): JournalRowRecord[] =>
-  rows.map((row, index) => ({
+  rows.filter(isWritten).map((row, index) => ({
     position: index + 1,
     account: row.account,
     coding: row.coding,

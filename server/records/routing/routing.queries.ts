@@ -1,10 +1,9 @@
-import type { Quote } from '../../../core/documents/case.schema.ts';
-import { addDays } from '../../../core/numbers/isoDate.ts';
 import type { RouteLevel, Routed } from '../../../core/routing/route.schema.ts';
 import type { Need, Route, RouteBook } from '../../../core/routing/route.types.ts';
 import type { Role } from '../../../core/workflow/lifecycle.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { MAX_RATE_AGE, PIVOT, selectRates } from '../book/book.queries.ts';
+import { MAX_RATE_AGE, PIVOT } from '../book/book.queries.ts';
+import { quotesOn } from '../book/ratesOn.ts';
 
 /** A version of a record of which somebody decides. Plans and advances have one. */
 export interface RoutedKey {
@@ -25,12 +24,8 @@ export async function selectRouteBook(db: Db, on: string, currencies: readonly s
   const roles: { person: string; role: Role; entity: string | null }[] = await db('person_roles')
     .whereRaw(HOLDS, [on])
     .select('person_id as person', 'role', 'entity_id as entity');
-  const used = new Set([...currencies, ...levels.flatMap(({ rule }) => (rule.above ? [rule.above.currency] : []))]);
-  const rates: Quote[] = await selectRates(db, {
-    currencies: used.size > 1 ? [...new Set([...used, PIVOT])] : [],
-    from: addDays(on, -MAX_RATE_AGE),
-    to: on,
-  });
+  const used = [...currencies, ...levels.flatMap(({ rule }) => (rule.above ? [rule.above.currency] : []))];
+  const rates = await quotesOn(db, used, on);
   return {
     levels: levels.map(({ id, rule }) => ({ id, ...rule })),
     ...{ people, substitutes, roles, rates },

@@ -10,7 +10,7 @@ import { sayWait } from '../../words/sayWait.ts';
 
 export const keyOf = ({ kind, asks, number }: Waiting): string => `${kind} ${asks} ${number}`;
 export const pathOf = ({ kind, number }: Pick<Waiting, 'kind' | 'number'>): string =>
-  kind === 'plan' ? `/plans/${number}` : `/claims/${number}`;
+  `/${kind}s/${number}`;
 
 interface WaitingRowProps {
   row: Waiting;
@@ -100,7 +100,8 @@ function Unusual({ row }: { row: Waiting }) {
       </span>
       {row.words.slice(0, 2).map((word, i) => (
         <span key={i} className="quiet block truncate" title={word.text}>
-          “{word.text}”
+          {row.kind === 'advance' && `${word.says} `}
+          {word.text && `“${word.text}”`}
         </span>
       ))}
     </>
