@@ -7,10 +7,23 @@ const { act, file, off } = doing(advanceLifecycle, advances.advanceAnswer);
 
 /** Every address of advances. */
 export const ADVANCE_ROUTES: readonly RouteContract[] = [
-  route('get', '/advances', 'signed in', 'One’s own advances, and what finance has to do with others.', advances.advancesAnswer),
-  route('get', '/advances/register', FINANCE, 'What is open, by person, entity and age, beside its account.', advances.registerAnswer, {
-    query: advances.registerQuery,
-  }),
+  route(
+    'get',
+    '/advances',
+    'signed in',
+    'One’s own advances, and what finance has to do with others.',
+    advances.advancesAnswer,
+  ),
+  route(
+    'get',
+    '/advances/register',
+    FINANCE,
+    'What is open, by person, entity and age, beside its account.',
+    advances.registerAnswer,
+    {
+      query: advances.registerQuery,
+    },
+  ),
   route('get', '/advances/:number', 'signed in', 'An advance with where it stands.', advances.advanceAnswer),
   route('post', '/advances', whoMay(advanceLifecycle, 'begin'), 'Writes an advance down.', advances.begunAnswer, {
     body: advances.beginAdvanceSchema,
@@ -27,6 +40,12 @@ export const ADVANCE_ROUTES: readonly RouteContract[] = [
   act('post', '/advances/:number/grant', 'grant', 'Grants an advance, or less, with its day.', advances.grantSchema),
   act('post', '/advances/:number/extend', 'extend', 'Gives more time to account for it.', advances.extendSchema),
   act('post', '/advances/:number/pay-out', 'payOut', 'Records the payout and posts it.', advances.payOutSchema),
-  act('post', '/advances/:number/give-back', 'giveBack', 'Records money given back and posts it.', advances.giveBackSchema),
+  act(
+    'post',
+    '/advances/:number/give-back',
+    'giveBack',
+    'Records money given back and posts it.',
+    advances.giveBackSchema,
+  ),
   file('/advances/:number/payments/:payment/proofs', 'addProof', 'Adds the proof of a payout or a return.'),
 ];

@@ -15,7 +15,12 @@ const written = {
   from: date.nullable(),
   to: date.nullable(),
   plan: id.nullable().describe('A plan of one’s own that it is for.'),
-  exception: z.string().trim().max(1000).nullable().describe('Why an exception from the rules about advances is wanted.'),
+  exception: z
+    .string()
+    .trim()
+    .max(1000)
+    .nullable()
+    .describe('Why an exception from the rules about advances is wanted.'),
 };
 const ends = ({ from, to }: { from?: string | null | undefined; to?: string | null | undefined }) =>
   !from || !to || from <= to;
@@ -124,6 +129,7 @@ export const begunAnswer = z.object({ number: id });
 export const advancesAnswer = z.object({
   own: z.array(row),
   mayBegin: z.boolean(),
+  currency: currency.describe('In which the person is paid.'),
   toGrant: z.array(row).describe('For a reviewer: approved, without the day by which they are accounted for.'),
   toPay: z.array(row).describe('For a controller: granted and not paid out.'),
   overdue: z.array(row).describe('For finance: open after the day by which they were to be accounted for.'),
@@ -145,6 +151,23 @@ export const registerAnswer = z.object({
   ),
 });
 
+/** An advance of the claimant as it stands now, and whether the claim is set against it. */
+export const shownAdvance = z.object({
+  number: id,
+  purpose: z.string(),
+  currency: z.string(),
+  dueBy: date.nullable(),
+  overdue: z.boolean(),
+  paidOut: z.string(),
+  accountedFor: z.string().describe('By claims that are posted.'),
+  givenBack: z.string(),
+  open: z.string().describe('Still to account for or to give back.'),
+  here: z
+    .object({ position: z.number(), upTo: z.string().nullable().describe('In the currency of the claim.') })
+    .nullable(),
+});
+
+export type ShownAdvance = z.infer<typeof shownAdvance>;
 export type BeginAdvance = z.infer<typeof beginAdvanceSchema>;
 export type AdvanceSet = z.infer<typeof editAdvanceSchema>['set'];
 export type Grant = z.infer<typeof grantSchema>;

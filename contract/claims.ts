@@ -1,3 +1,4 @@
+import { shownAdvance } from './advances.ts';
 import { z } from 'zod';
 import type { AssessedPart, Assessment } from '../core/documents/assessment.schema.ts';
 import { parts, type Claim } from '../core/documents/case.schema.ts';
@@ -199,21 +200,6 @@ const spentEstimate = z.object({
 
 const attachments = z.array(attachment);
 
-/** An advance of the claimant as it stands now, and whether the claim is set against it. */
-const shownAdvance = z.object({
-  number: id,
-  purpose: z.string(),
-  currency: z.string(),
-  dueBy: date.nullable(),
-  overdue: z.boolean(),
-  paidOut: z.string(),
-  accountedFor: z.string().describe('By claims that are posted.'),
-  givenBack: z.string(),
-  open: z.string().describe('Still to account for or to give back.'),
-  here: z
-    .object({ position: z.number(), upTo: z.string().nullable().describe('In the currency of the claim.') })
-    .nullable(),
-});
 const advances = z.array(shownAdvance);
 
 /** What the people who make a claim see of it. */
@@ -329,7 +315,6 @@ export type ClaimInput = z.input<typeof claimAnswer>;
 export type MakerView = z.infer<typeof claimantView> | z.infer<typeof approverView>;
 export type FinanceAnswer = z.infer<typeof financeView> | z.infer<typeof auditorView>;
 export type JournalPreview = z.infer<typeof journalPreview>;
-export type ShownAdvance = z.infer<typeof shownAdvance>;
 export type ShownMark = z.infer<typeof mark>;
 export type SpentEstimate = z.infer<typeof spentEstimate>;
 export type SeenTie = z.infer<typeof tie>;

@@ -64,7 +64,10 @@ export const REFUSALS = {
   'before-payout': [422, '{date} is before {paidOn}, when the advance was paid out. Choose that day or a later one.'],
   'more-than-open': [422, 'Of this advance {open} {currency} is open. More cannot be given back.'],
   'bank-same': [422, 'The bank moved the same currency, so it moved {amount} {currency}. Leave it out or correct it.'],
-  'not-a-bank': [422, '{account} is no account of a bank: claims, cards and advances move it, or it is not in the chart.'],
+  'not-a-bank': [
+    422,
+    '{account} is no account of a bank: claims, cards and advances move it, or it is not in the chart.',
+  ],
   'no-template': [422, 'There is no kind of trip "{kind}" any more. Choose another one.'],
   'no-estimate': [404, 'The plan has no estimate {estimate}. Load it again.'],
   'ties-open': [

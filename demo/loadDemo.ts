@@ -1,5 +1,4 @@
 import { hash } from 'argon2';
-import { addDays } from '../core/numbers/isoDate.ts';
 import type { Context } from '../server/platform/context.ts';
 import type { Db } from '../server/platform/db/connect.ts';
 import { systemClock, today } from '../server/platform/ports/clock.ts';

@@ -14,6 +14,9 @@ const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
 const Gather = lazy(() => import('./screens/Gather/Gather.tsx'));
 const Plans = lazy(() => import('./screens/Plans/Plans.tsx'));
 const PlanPage = lazy(() => import('./screens/Plans/PlanPage.tsx'));
+const Advances = lazy(() => import('./screens/Advances/Advances.tsx'));
+const AdvancePage = lazy(() => import('./screens/Advances/AdvancePage.tsx'));
+const Register = lazy(() => import('./screens/Advances/Register.tsx'));
 const Approvals = lazy(() => import('./screens/Approvals/Approvals.tsx'));
 const RouteTrial = lazy(() => import('./screens/Setup/RouteTrial.tsx'));
 const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
@@ -73,6 +76,9 @@ function Places({ person }: { person: Person }) {
       <Route path="/account" element={<Account person={person} />} />
       <Route path="/plans" element={<Plans />} />
       <Route path="/plans/:number" element={<Anew of={<PlanPage />} />} />
+      <Route path="/advances" element={<Advances person={person} />} />
+      {sees('/ledger') && <Route path="/advances/register" element={<Register />} />}
+      <Route path="/advances/:number" element={<Anew of={<AdvancePage />} />} />
       <Route path="/claims" element={<OwnClaims />} />
       <Route path="/claims/:number" element={<Anew of={<ClaimPage />} />} />
       <Route path="*" element={<Navigate to={homeOf(person)} replace />} />

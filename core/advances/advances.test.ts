@@ -46,7 +46,9 @@ describe('what stands against an advance', () => {
     expect(due('2026-11-09')).toEqual(['Advance A-1 was to be accounted for by 2026-11-09.']);
   });
   it('is of the entities a rule names, and of contractors always', () => {
-    const rules = [{ id: 'most', entities: ['NO'], is: { rule: 'most open' as const, amount: '1.00', currency: 'EUR' } }];
+    const rules = [
+      { id: 'most', entities: ['NO'], is: { rule: 'most open' as const, amount: '1.00', currency: 'EUR' } },
+    ];
     expect([says({ rules }), says({ rules }, { entity: 'NO' }).length]).toEqual([[], 1]);
     const [stop] = judgeRequest({ ...wanted, person: { kind: 'contractor' } }, book({ rules: [] }));
     expect(stop).toMatchObject({ severity: 'stop', rule: null });
@@ -70,7 +72,14 @@ describe('where an advance stands', () => {
   });
   it('has an age in spans of days', () => {
     const ages = ['2026-03-31', '2026-04-01', '2026-04-30', '2026-05-01', '2026-05-30', '2026-05-31'];
-    expect(ages.map((on) => ageOf('2026-03-01', on).span)).toEqual(['0–30', '31–60', '31–60', '61–90', '61–90', 'over 90']);
+    expect(ages.map((on) => ageOf('2026-03-01', on).span)).toEqual([
+      '0–30',
+      '31–60',
+      '31–60',
+      '61–90',
+      '61–90',
+      'over 90',
+    ]);
     expect(ageOf('2026-03-01', '2026-03-31').days).toBe(30);
   });
 });

@@ -3,6 +3,7 @@ import { line, makeCase, valid } from '../../test/fixtures/caseBuilder.ts';
 import { assessLine } from '../assess/assessLine.ts';
 import { openCase } from '../figures/openCase.ts';
 import { rateTable } from '../figures/currency/rateTable.ts';
+import { openItemMovements } from './openItemMovements.ts';
 import { recode } from './recode.ts';
 import { accrue } from './accrue.ts';
 import { revalue } from './revalue.ts';
@@ -31,6 +32,15 @@ describe('paying and collecting', () => {
       ['2110', 9001n],
       ['1010', -9001n],
     ]);
+  });
+  it('moves what is open also where that is worth nothing in the ledger, which has no row for it', () => {
+    const { rows } = settle({ ...payable, kind: 'staff advance', account: '1310', open: 900n, booked: 1n }, 200n, 1n);
+    expect(short(rows)).toEqual([
+      ['1310', 0n],
+      ['1010', 1n],
+      ['7990', -1n],
+    ]);
+    expect(openItemMovements(rows)).toMatchObject([{ position: 3, amount: -200n, ledgerAmount: 0n }]);
   });
   it('leaves exactly nothing after parts, whatever they round to', () => {
     let item = payable;

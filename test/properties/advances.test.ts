@@ -31,7 +31,9 @@ function pay(life: Life, r: Random): void {
   const id = `A${life.advances.size + 1}`;
   const currency = r.pick(CURRENCIES);
   const [paid, bank] = [BigInt(r.whole(1, 90_000)), BigInt(r.whole(1, 90_000))];
-  const [movement] = openItemMovements(payOut({ id, currency, amount: paid }, { bank, ledgerCurrency: 'EUR', accounts }));
+  const [movement] = openItemMovements(
+    payOut({ id, currency, amount: paid }, { bank, ledgerCurrency: 'EUR', accounts }),
+  );
   const movements = [{ by: 'advance payout' as const, amount: movement!.amount, ledger: movement!.ledgerAmount }];
   life.advances.set(id, { currency, paid, movements });
 }
@@ -43,7 +45,12 @@ function post(life: Life, r: Random): void {
   const document = makeCase({
     lines: Array.from({ length: r.whole(1, 4) }, (_, i) => {
       const currency = r.pick(CURRENCIES);
-      return line({ id: String(i + 1), date: '2026-03-30', currency, amount: fromMinor(BigInt(r.whole(1, 60_000)), currency) });
+      return line({
+        id: String(i + 1),
+        date: '2026-03-30',
+        currency,
+        amount: fromMinor(BigInt(r.whole(1, 60_000)), currency),
+      });
     }),
     claim: {
       currency: r.pick(CURRENCIES),
@@ -103,7 +110,13 @@ function giveBack(life: Life, r: Random): void {
   const { currency, movements } = life.advances.get(id)!;
   const { amount, ledger } = openOf(life, id);
   const back = r.next() < 0.4 ? amount : BigInt(r.whole(1, Number(amount)));
-  const item = { kind: 'staff advance' as const, account: accounts.staffAdvances, currency, open: amount, booked: ledger };
+  const item = {
+    kind: 'staff advance' as const,
+    account: accounts.staffAdvances,
+    currency,
+    open: amount,
+    booked: ledger,
+  };
   const { rows, left } = settleOpenItem(item, {
     ...{ amount: back, bank: BigInt(r.whole(1, 90_000)), bankAccount: '1010' },
     ...{ exchangeAccount: accounts.exchangeDifference, ledgerCurrency: 'EUR', text: 'given back' },
@@ -127,7 +140,10 @@ describe(`the lives of advances, ${LIVES} of them with ${ACTS} acts in any order
           const { paidOut, accountedFor, givenBack, open } = standingOf(movements);
           const at = { seed, act: i, id };
           for (const unit of ['amount', 'ledger'] as const)
-            expect({ ...at, sum: accountedFor[unit] + givenBack[unit] + open[unit] }).toEqual({ ...at, sum: paidOut[unit] });
+            expect({ ...at, sum: accountedFor[unit] + givenBack[unit] + open[unit] }).toEqual({
+              ...at,
+              sum: paidOut[unit],
+            });
           expect({ ...at, paid: paidOut.amount, owes: open.amount >= 0n }).toEqual({ ...at, paid, owes: true });
           if (open.amount === 0n) {
             expect({ ...at, ledger: open.ledger }).toEqual({ ...at, ledger: 0n });

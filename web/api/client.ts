@@ -74,13 +74,13 @@ async function reach(path: string, init: RequestInit): Promise<Response> {
   }
 }
 
-/** What every act on a claim or plan may change: it is asked for again when it is next shown. */
-const WAITING = '/approvals';
+/** What every act on a record may change: each is asked for again when it is next shown. */
+const WAITING = ['/approvals', '/advances'];
 
 /** As `send`, for an act on a record; afterwards other things may wait for somebody. */
 export async function act<T extends z.ZodType>(path: string, schema: T, body: unknown): Promise<z.infer<T>> {
   const answer = await send('POST', path, schema, body);
-  void mutate(WAITING);
+  for (const list of WAITING) void mutate(list);
   return answer;
 }
 

@@ -76,7 +76,12 @@ export function CodeChoice({
           collisionPadding={8}
           className="z-50 w-[26rem] max-w-[94vw] rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
         >
-          <Choices {...{ label, value, choices, none, onKeep }} search={typed ?? ''} onSearch={setTyped} onTake={take} />
+          <Choices
+            {...{ label, value, choices, none, onKeep }}
+            search={typed ?? ''}
+            onSearch={setTyped}
+            onTake={take}
+          />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -11,6 +11,6 @@ export const problemOfCountry: ProblemOf = (typed) =>
 
 /** What it is for, of a plan or a claim. */
 export const problemOfPurpose =
-  (what: 'trip' | 'claim'): ProblemOf =>
+  (what: 'trip' | 'claim' | 'advance'): ProblemOf =>
   (typed) =>
     typed.trim() ? longerThan(200)(typed) : `Say what the ${what} is for.`;

@@ -95,6 +95,26 @@ export const SAYS_OF_PLANS: Sayings = {
   lapsed: fixed('ended it: no claim came of it in time'),
 };
 
+/** What is said of each kind of event an advance's acts leave. */
+export const SAYS_OF_ADVANCES: Sayings = {
+  begun: fixed('wrote it down'),
+  edited: ({ facts }) => `changed it: ${names(facts.fields)}`,
+  requested: fixed('asked for it'),
+  withdrawn: fixed('withdrew it'),
+  approved: ({ words }) => `approved it${words?.comment ? `: ${str(words.comment)}` : ''}`,
+  'decision taken back': fixed('took the approval back'),
+  declined: reasoned('declined it'),
+  granted: (event) =>
+    `granted ${str(event.facts.amount)} ${str(event.facts.currency)}, to be accounted for by ${str(event.facts.dueBy)}${withReason(event)}`,
+  'given more time': (event) => `gave time until ${str(event.facts.dueBy)}${withReason(event)}`,
+  'paid out': ({ facts }) => `recorded its payout of ${str(facts.date)}, posted as ${str(facts.journal)}`,
+  'proof added': ({ facts }) => `added the proof of ${facts.of === 'return' ? 'money given back' : 'the payout'}`,
+  'given back': ({ facts }) =>
+    `recorded ${str(facts.amount)} ${str(facts.currency)} given back on ${str(facts.date)}, posted as ${str(facts.journal)}`,
+  settled: fixed('settled it: nothing of it is open'),
+  reopened: fixed('opened it again: something of it is to be accounted for'),
+};
+
 /** What happened, in a short sentence without its subject; a kind without words of its own says its name. */
 export const sayEvent = ({ kind, facts, words }: Words & { kind: string }, says: Sayings = SAYS): string =>
   says[kind]?.({ facts, words }) ?? kind;

@@ -32,7 +32,13 @@ const named = (db: Db) =>
     .leftJoin('plans as l', 'l.id', 'a.plan_id')
     .leftJoin('advance_payments as y', (on) => on.on('y.advance_id', 'a.id').andOnVal('y.kind', 'payout'))
     .joinRaw(`left join open_items i on ${ITEM}`)
-    .select('a.*', 'p.name as person', 'e.name as entityName', 'e.currency as ledgerCurrency', 'e.time_zone as timeZone')
+    .select(
+      'a.*',
+      'p.name as person',
+      'e.name as entityName',
+      'e.currency as ledgerCurrency',
+      'e.time_zone as timeZone',
+    )
     .select('l.number as plan', 'y.date as paidOn', 'i.amount as open', 'i.ledger_amount as openLedger')
     .select(
       db.raw(
@@ -52,7 +58,10 @@ export function selectAdvancesIn(
   db: Db,
   { state, entities, apart }: { state: AdvanceRow['state']; entities: readonly string[] | null; apart: string },
 ): Promise<NamedAdvance[]> {
-  const query = named(db).where('a.state', state).whereNot('a.person_id', apart).orderBy(['a.due_by', 'a.requested_on', 'a.id']);
+  const query = named(db)
+    .where('a.state', state)
+    .whereNot('a.person_id', apart)
+    .orderBy(['a.due_by', 'a.requested_on', 'a.id']);
   if (entities) query.whereIn('a.entity_id', [...entities]);
   return query;
 }

@@ -78,7 +78,13 @@ const act = <Result>(
 /** Changes what is asked for; the rules are looked at again. */
 export const editAdvance = (context: Context, actor: Actor, seen: SeenAdvance, set: AdvanceSet): Promise<void> =>
   act(context, actor, 'edit', seen, async (trx, { row }) => {
-    const { kind = row.kind, purpose = row.purpose, from = row.trip_from, to = row.trip_to, currency = row.currency } = set;
+    const {
+      kind = row.kind,
+      purpose = row.purpose,
+      from = row.trip_from,
+      to = row.trip_to,
+      currency = row.currency,
+    } = set;
     if (from && to && to < from) throw invalid({ path: ['set', 'to'], message: 'is before the first day' });
     const amount = set.amount === undefined ? row.amount : minorOf(set.amount, currency, 'set.amount');
     const plan_id =
@@ -134,6 +140,7 @@ export async function attachToAdvance(
 
 export const detachFromAdvance = (context: Context, actor: Actor, seen: SeenAdvance, id: bigint): Promise<void> =>
   act(context, actor, 'edit', seen, async (trx, { row }) => {
-    if (!(await removeAttachment(trx, { advance_id: row.id }, id))) throw new Refused('not-found', { what: 'attachment' });
+    if (!(await removeAttachment(trx, { advance_id: row.id }, id)))
+      throw new Refused('not-found', { what: 'attachment' });
     return { result: undefined, facts: { fields: ['attachments'] } };
   });

@@ -78,7 +78,10 @@ export const grantAdvance = (
     }),
   );
 
-function grantedAmount({ requested, currency }: AdvanceRow, { amount: said, reason }: Pick<Grant, 'amount' | 'reason'>) {
+function grantedAmount(
+  { requested, currency }: AdvanceRow,
+  { amount: said, reason }: Pick<Grant, 'amount' | 'reason'>,
+) {
   const amount = said === undefined ? requested : minorOf(said, currency, 'amount');
   if (amount > requested)
     throw invalid({ path: ['amount'], message: `is more than the ${fromMinor(requested, currency)} asked for` });

@@ -56,28 +56,38 @@ export const giveBackAdvance = (
   inTransaction(context, async (trx) => {
     // before the advance itself, as postings of claims do, so that neither waits for the other
     await lockAdvances(trx, [number]);
-    const journal = await actOnAdvance(context, trx, { act: 'giveBack', advance: { number, revision }, actor }, async ({ row, revision: now }) => {
-      const paidOn = (await selectPaidOn(trx, number))!;
-      if (said.date < paidOn) throw new Refused('before-payout', { date: said.date, paidOn, path: 'date' });
-      const item = await openItem(trx, row);
-      const amount = minorOf(said.amount, row.currency, 'amount');
-      if (amount > item.open)
-        throw new Refused('more-than-open', { open: fromMinor(item.open, row.currency), currency: row.currency, path: 'amount' });
-      const moved = await bankOf(trx, row, amount, said);
-      const { rows } = settleOpenItem(item, {
-        ...{ amount, bank: moved.bank, bankAccount: moved.account },
-        exchangeAccount: moved.entity.accounts.exchangeDifference,
-        ledgerCurrency: moved.entity.currency,
-        text: `Advance ${row.id} given back`,
-      });
-      // returns follow each other, so each is a source of its own
-      const source = { kind: 'payment' as const, id: `${row.id}/${now}` };
-      const posting = { purpose: 'advance returned' as const, source, rows, amount, moved };
-      const { journal, hash } = await post(context, trx, actor, row, { ...said, ...posting });
-      const facts = { date: said.date, amount: said.amount, currency: row.currency, journal };
-      return { result: journal, facts, about: hash };
-    });
-    for (const { name, data } of await settleAdvances(context, trx, [number])) await context.jobs.ask(trx, name, data as never);
+    const journal = await actOnAdvance(
+      context,
+      trx,
+      { act: 'giveBack', advance: { number, revision }, actor },
+      async ({ row, revision: now }) => {
+        const paidOn = (await selectPaidOn(trx, number))!;
+        if (said.date < paidOn) throw new Refused('before-payout', { date: said.date, paidOn, path: 'date' });
+        const item = await openItem(trx, row);
+        const amount = minorOf(said.amount, row.currency, 'amount');
+        if (amount > item.open)
+          throw new Refused('more-than-open', {
+            open: fromMinor(item.open, row.currency),
+            currency: row.currency,
+            path: 'amount',
+          });
+        const moved = await bankOf(trx, row, amount, said);
+        const { rows } = settleOpenItem(item, {
+          ...{ amount, bank: moved.bank, bankAccount: moved.account },
+          exchangeAccount: moved.entity.accounts.exchangeDifference,
+          ledgerCurrency: moved.entity.currency,
+          text: `Advance ${row.id} given back`,
+        });
+        // returns follow each other, so each is a source of its own
+        const source = { kind: 'payment' as const, id: `${row.id}/${now}` };
+        const posting = { purpose: 'advance returned' as const, source, rows, amount, moved };
+        const { journal, hash } = await post(context, trx, actor, row, { ...said, ...posting });
+        const facts = { date: said.date, amount: said.amount, currency: row.currency, journal };
+        return { result: journal, facts, about: hash };
+      },
+    );
+    for (const { name, data } of await settleAdvances(context, trx, [number]))
+      await context.jobs.ask(trx, name, data as never);
     return journal;
   });
 
@@ -98,7 +108,12 @@ async function bankOf(
   const { content } = await currentBook(trx, row.entity_id);
   const entity = content.entities[0]!;
   const account = await bankAccount(trx, entity, wanted);
-  const byRate = referenceConverter(await ratesOn(trx, [row.currency, entity.currency], date), row.currency, entity.currency, date);
+  const byRate = referenceConverter(
+    await ratesOn(trx, [row.currency, entity.currency], date),
+    row.currency,
+    entity.currency,
+    date,
+  );
   const computed = byRate.convert(amount);
   const bank = said === undefined ? computed : minorOf(said, entity.currency, 'bank');
   if (bank === null) throw new Refused('no-rate', { from: row.currency, to: entity.currency, date });

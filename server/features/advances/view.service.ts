@@ -56,7 +56,9 @@ export async function viewAdvance({ db, clock }: Reads, actor: Actor, number: st
       deciders: row.deciderNames,
       proposedDue: proposedDue(row.trip_to, on, await dueAfter(db)),
       bankAccount: await bankOf(db, row.entity_id),
-      tide: history.flatMap(({ at, facts }) => (typeof facts.state === 'string' ? [{ state: facts.state, from: at }] : [])),
+      tide: history.flatMap(({ at, facts }) =>
+        typeof facts.state === 'string' ? [{ state: facts.state, from: at }] : [],
+      ),
     },
     standing: movements ? standing(standingOf(movements), row) : null,
     problems: row.problems,
@@ -111,7 +113,10 @@ async function bankOf(db: Db, entity: string) {
 
 async function paymentsOf(db: Db, { id: number, currency, ledgerCurrency }: NamedAdvance) {
   const shown: AdvanceInput['payments'] = [];
-  for (const { id, kind, date, amount, bank, account, accountName, reference, journal, by } of await selectPayments(db, number))
+  for (const { id, kind, date, amount, bank, account, accountName, reference, journal, by } of await selectPayments(
+    db,
+    number,
+  ))
     shown.push({
       ...{ id: String(id), kind, date, account, accountName, reference, journal, by },
       amount: fromMinor(amount, currency),
@@ -122,19 +127,26 @@ async function paymentsOf(db: Db, { id: number, currency, ledgerCurrency }: Name
 }
 
 const POSTED = new Set(['posted', 'part paid', 'paid', 'payment rejected']);
-const usesOf = async (db: Db, number: string, version: 'version' | 'submitted_version'): Promise<AdvanceInput['uses']> =>
+const usesOf = async (
+  db: Db,
+  number: string,
+  version: 'version' | 'submitted_version',
+): Promise<AdvanceInput['uses']> =>
   (await selectUses(db, number, version)).map((use) => ({ ...use, posted: POSTED.has(use.state) }));
 
 /** One's own advances, and what finance has to do with those of others. */
 export async function viewAdvances({ db, clock }: Reads, actor: Actor) {
   const rows = (of: readonly NamedAdvance[]) => of.map((row) => listed(row, today(clock, row.timeZone)));
   const inState = async (state: NamedAdvance['state'], roles: Parameters<typeof hasAny>[1]) =>
-    hasAny(actor, roles) ? rows(await selectAdvancesIn(db, { state, entities: entitiesOf(actor, roles), apart: actor.id })) : [];
+    hasAny(actor, roles)
+      ? rows(await selectAdvancesIn(db, { state, entities: entitiesOf(actor, roles), apart: actor.id }))
+      : [];
   const person = (await selectPerson(db, actor.id))!;
   const birth = { state: null, entity: person.entity_id, people: { claimant: actor.id } };
   return {
     own: rows(await selectOwnAdvances(db, actor.id)),
     mayBegin: person.kind === 'employee' && judgeAct(advanceLifecycle, 'begin', birth, actor, OFF).ok,
+    currency: person.currency,
     toGrant: await inState('in review', ['reviewer']),
     toPay: await inState('to pay out', ['controller']),
     overdue: (await inState('paid out', FINANCE)).filter((a) => a.overdue),
@@ -163,7 +175,11 @@ export async function viewRegister(
     rows: rows.map(({ ledger: _, ...row }) => row),
     entities: balances.map(({ entity: id, name, currency, account, balance }) => {
       const own = rows.filter((r) => r.entity === id);
-      const sum = (of: typeof own) => fromMinor(of.reduce((s, r) => s + r.ledger, 0n), currency);
+      const sum = (of: typeof own) =>
+        fromMinor(
+          of.reduce((s, r) => s + r.ledger, 0n),
+          currency,
+        );
       return {
         ...{ entity: id, name, currency, account },
         ages: AGES.map((age) => ({ age, ledger: sum(own.filter((r) => r.age === age)) })),

@@ -1,4 +1,4 @@
-import type { ShownAdvance } from '../../../contract/claims.ts';
+import type { ShownAdvance } from '../../../contract/advances.ts';
 import { isOverdue } from '../../../core/advances/judgeRequest.ts';
 import { standingOf } from '../../../core/advances/standing.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';

@@ -58,7 +58,10 @@ async function setAdvances(
   const usable = new Set(await selectUsableAdvances(trx, row.claimant_id, row.entity_id));
   const rows = wanted.map(({ advance, upTo }, i) => {
     if (!usable.has(advance))
-      throw invalid({ path: ['set', 'advances', i, 'advance'], message: 'is no open advance of the claimant in this entity' });
+      throw invalid({
+        path: ['set', 'advances', i, 'advance'],
+        message: 'is no open advance of the claimant in this entity',
+      });
     return { advance_id: advance, up_to: upTo === null ? null : minorOf(upTo, currency, `set.advances.${i}.upTo`) };
   });
   await replaceWantedAdvances(trx, at, rows);

@@ -21,7 +21,11 @@ import type { Sources } from './view.types.ts';
  * A claim as its audience sees it, from what was stored: nothing is computed when somebody looks. To those it does not
  * concern it does not exist.
  */
-export async function viewClaim(context: Pick<Context, 'db' | 'clock'>, actor: Actor, number: string): Promise<ClaimInput> {
+export async function viewClaim(
+  context: Pick<Context, 'db' | 'clock'>,
+  actor: Actor,
+  number: string,
+): Promise<ClaimInput> {
   const { db } = context;
   const around = await selectSurroundings(db, number);
   const audience = around ? audienceOf(claimFacts(around.row), actor) : null;

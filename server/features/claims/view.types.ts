@@ -1,4 +1,4 @@
-import type { ShownAdvance } from '../../../contract/claims.ts';
+import type { ShownAdvance } from '../../../contract/advances.ts';
 import type { SharedBook } from '../../../core/documents/splitBook.ts';
 import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { StoredAssessment } from '../../records/claims/assessments.queries.ts';

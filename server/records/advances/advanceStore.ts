@@ -39,7 +39,11 @@ export interface SeenAdvance {
 export const actOnAdvance = <Result>(
   context: Context,
   trx: Db,
-  { act, advance, actor }: { act: AdvanceAct; advance: { number: string; revision: number | null }; actor: Actor | null },
+  {
+    act,
+    advance,
+    actor,
+  }: { act: AdvanceAct; advance: { number: string; revision: number | null }; actor: Actor | null },
   work: (advance: LockedAdvance) => Promise<Outcome<Result>>,
 ): Promise<Result> =>
   perform(

@@ -33,7 +33,16 @@ export interface AdvanceRow {
 }
 export type NewAdvance = Pick<
   AdvanceRow,
-  'person_id' | 'entity_id' | 'currency' | 'amount' | 'kind' | 'purpose' | 'trip_from' | 'trip_to' | 'plan_id' | 'exception'
+  | 'person_id'
+  | 'entity_id'
+  | 'currency'
+  | 'amount'
+  | 'kind'
+  | 'purpose'
+  | 'trip_from'
+  | 'trip_to'
+  | 'plan_id'
+  | 'exception'
 >
   & Partial<Pick<AdvanceRow, 'id'>>;
 

@@ -1,9 +1,9 @@
 import type { Asked } from '../../platform/acts/acts.types.ts';
 import type { Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { useOfAdvance } from '../claims/usesOf.ts';
 import { selectSettledAdvances } from './advances.queries.ts';
 import { actOnAdvance } from './advanceStore.ts';
+import { useOfAdvance } from './useOfAdvance.ts';
 
 /** An advance that came to zero is settled, one that is open again is not; claims that name it are assessed again. */
 export async function settleAdvances(context: Context, trx: Db, ids: readonly string[]): Promise<Asked[]> {

@@ -1,3 +1,4 @@
+import { useOfAdvance } from '../advances/useOfAdvance.ts';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case } from '../../../core/documents/case.schema.ts';
 import type { Evidence } from '../../../core/evidence/comparisons/tie.types.ts';
@@ -8,7 +9,6 @@ import { budgetUse, type Budget } from '../../../core/ledger/budgetUse.ts';
 export const useOfBook = (entity: string): string => `book:${entity}`;
 export const useOfRate = (currency: string): string => `rate:${currency}`;
 export const useOfBudget = (id: string): string => `budget:${id}`;
-export const useOfAdvance = (id: string): string => `advance:${id}`;
 export const useOfPerson = (id: string): string => `person:${id}`;
 export const useOfClaim = (number: string): string => `claim:${number}`;
 /** One claim by itself, whatever it was assessed by. */

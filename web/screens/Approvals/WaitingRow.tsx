@@ -9,8 +9,7 @@ import { sayAbout } from '../../words/sayRoute.ts';
 import { sayWait } from '../../words/sayWait.ts';
 
 export const keyOf = ({ kind, asks, number }: Waiting): string => `${kind} ${asks} ${number}`;
-export const pathOf = ({ kind, number }: Pick<Waiting, 'kind' | 'number'>): string =>
-  `/${kind}s/${number}`;
+export const pathOf = ({ kind, number }: Pick<Waiting, 'kind' | 'number'>): string => `/${kind}s/${number}`;
 
 interface WaitingRowProps {
   row: Waiting;

@@ -11,6 +11,7 @@ import { TideBar } from '../../parts/TideBar.tsx';
 import { sayHeader } from '../../words/sayHeader.ts';
 import { reasonOf, whereItIs } from '../../words/whereItIs.ts';
 import { ClaimActs } from './ClaimActs.tsx';
+import { ClaimAdvances } from './ClaimAdvances.tsx';
 import { ClaimLines } from './ClaimLines.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
 import { longerThan } from '../../parts/cellProblems.ts';
@@ -66,6 +67,7 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
         <ClaimSettlement view={view} />
       </div>
       {!written && <RouteOf kind="claim" number={number} revision={view.claim.revision} title="Who decides about it" />}
+      <ClaimAdvances view={view} draft={written ? draft : undefined} />
       <Reason view={view} />
       <Queries {...{ view, draft }} />
       {!written && (

@@ -2,7 +2,7 @@ import type { MakerView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
 import { groupDigits } from '../../words/groupDigits.ts';
 
-/** What will be paid as a sum that can be read aloud, and what stays to be accounted for of advances. */
+/** What will be paid as a sum that can be read aloud. */
 export function ClaimSettlement({ view: { settlement, document } }: { view: MakerView }) {
   const rows: [string, string | null][] = [
     ['Claimed', settlement.claimed],
@@ -27,12 +27,6 @@ export function ClaimSettlement({ view: { settlement, document } }: { view: Make
         <dd key={`${line} ${i}`} className="quiet col-span-2 text-sm">
           Line {line}: {groupDigits(amount)} {currency} declined,{' '}
           {isPrivate ? 'private since the card paid it' : 'left out'}
-        </dd>
-      ))}
-      {settlement.fromAdvances.map((a) => (
-        <dd key={a.advance} className="quiet col-span-2 text-sm">
-          Advance {a.advance}: {groupDigits(a.part ?? '')} accounted for here, {groupDigits(a.left ?? '')} {a.currency}{' '}
-          still to account for
         </dd>
       ))}
     </dl>

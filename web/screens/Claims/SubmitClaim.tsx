@@ -7,6 +7,7 @@ import { useChart } from '../../api/chart.ts';
 import type { Draft } from './prepare/useDraft.ts';
 import { WordCell } from './prepare/WordCell.tsx';
 import { RouteOf } from '../../parts/RouteOf.tsx';
+import { ClaimAdvances } from './ClaimAdvances.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
 
 interface SubmitClaimProps {
@@ -35,6 +36,7 @@ export function SubmitClaim({ view, draft, again, onSubmit, onClose }: SubmitCla
   return (
     <Dialog title={again ? 'Submit it again?' : 'Submit it?'} onClose={onClose}>
       <ClaimSettlement view={view} />
+      <ClaimAdvances view={view} />
       <Facts view={view} />
       <RouteOf kind="claim" {...view.claim} title="Who decides about it" />
       <Said title="This has to be put right first" findings={stops} />

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { plans, type PlanAnswer } from '../../api/plans.ts';
+import { ActButton } from '../../parts/ActButton.tsx';
 import { failed } from '../../parts/failed.ts';
-import { KeyHint, type KeyAct } from '../../parts/keys.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { toast } from '../../parts/toast.tsx';
@@ -37,21 +37,21 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
   return (
     <>
       <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
-        {may('submit') && <Act leads label="Send for approval" disabled={stops} hint="handIn" run={submit} />}
+        {may('submit') && <ActButton leads label="Send for approval" disabled={stops} hint="handIn" run={submit} />}
         {may('takeBack') && (
-          <Act
+          <ActButton
             label="Take back the approval"
             run={() => void run(plans.act(number, revision, 'takeBack'), 'waits for you again')}
           />
         )}
-        {may('approve') && <Act leads label="Approve…" run={() => setAsking('approve')} />}
-        {may('decline') && <Act label="Decline…" run={() => setAsking('decline')} />}
-        {may('claim') && !claim && <Act leads label="Begin the claim" run={() => void begin()} />}
+        {may('approve') && <ActButton leads label="Approve…" run={() => setAsking('approve')} />}
+        {may('decline') && <ActButton label="Decline…" run={() => setAsking('decline')} />}
+        {may('claim') && !claim && <ActButton leads label="Begin the claim" run={() => void begin()} />}
         {claim && (may('claim') || view.plan.state === 'used up') && (
-          <Act label={`Go to ${claim}`} run={() => void navigate(`/claims/${claim}`)} />
+          <ActButton label={`Go to ${claim}`} run={() => void navigate(`/claims/${claim}`)} />
         )}
         {may('withdraw') && !claim && (
-          <Act label="Withdraw" run={() => void run(plans.act(number, revision, 'withdraw'), 'is withdrawn')} />
+          <ActButton label="Withdraw" run={() => void run(plans.act(number, revision, 'withdraw'), 'is withdrawn')} />
         )}
       </div>
       {asking === 'approve' && (
@@ -74,16 +74,3 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
     </>
   );
 }
-
-interface ActProps {
-  label: string;
-  leads?: boolean;
-  disabled?: boolean;
-  hint?: KeyAct;
-  run: () => void;
-}
-const Act = ({ label, leads = false, disabled = false, hint, run }: ActProps) => (
-  <button type="button" className={`btn btn-sm ${leads ? 'btn-primary' : ''}`} disabled={disabled} onClick={run}>
-    {label} {hint && <KeyHint of={hint} />}
-  </button>
-);

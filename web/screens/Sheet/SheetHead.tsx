@@ -10,6 +10,7 @@ import { Money } from '../../parts/Money.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { sayHeader } from '../../words/sayHeader.ts';
 import { TideBar } from '../../parts/TideBar.tsx';
+import { AdvancesBeside } from './AdvancesBeside.tsx';
 import { Decisions } from './Decisions.tsx';
 import { PostPanel } from './PostPanel.tsx';
 import { StaleNotice } from './StaleNotice.tsx';
@@ -33,7 +34,7 @@ export function SheetHead({ sheet, view, assessment, panel, setPanel }: HeadProp
   return (
     <div className="border-b border-base-300 bg-base-100">
       <div className="flex flex-wrap items-start gap-x-6 gap-y-1 px-4 py-2">
-        <Facts view={view} />
+        <Facts view={view} assessment={assessment} />
         <div className="w-44 shrink-0 pt-1">
           <TideBar pieces={view.tide} />
         </div>
@@ -56,7 +57,7 @@ export function SheetHead({ sheet, view, assessment, panel, setPanel }: HeadProp
   );
 }
 
-function Facts({ view }: { view: ClaimView }) {
+function Facts({ view, assessment }: { view: ClaimView; assessment: Assessment }) {
   const { claim } = view;
   return (
     <div className="min-w-0 flex-1 basis-80">
@@ -81,6 +82,7 @@ function Facts({ view }: { view: ClaimView }) {
           </Link>
         ))}
       </p>
+      <AdvancesBeside view={view} assessment={assessment} />
       {claim.note && <p className="text-sm">“{claim.note}”</p>}
       <div className="flex flex-wrap gap-x-4">
         <Downloads number={claim.number} />

@@ -1,0 +1,133 @@
+import { useState } from 'react';
+import { advances, type AdvanceAnswer } from '../../api/advances.ts';
+import { ActButton } from '../../parts/ActButton.tsx';
+import { failed } from '../../parts/failed.ts';
+import { ReasonForm } from '../../parts/ReasonForm.tsx';
+import { toast } from '../../parts/toast.tsx';
+import { useKeys } from '../../parts/useKeys.ts';
+import { GrantForm } from './GrantForm.tsx';
+import { MoneyMovedForm } from './MoneyMovedForm.tsx';
+
+interface AdvanceActsProps {
+  view: AdvanceAnswer;
+  onDone: (next: AdvanceAnswer) => void;
+  onFail: () => void;
+}
+type Asking = 'approve' | 'decline' | 'grant' | 'extend' | 'payOut' | 'giveBack';
+
+/** What this person may do with the advance, by the lifecycle. */
+export function AdvanceActs({ view, onDone, onFail }: AdvanceActsProps) {
+  const { number, revision, state } = view.advance;
+  const [asking, setAsking] = useState<Asking | null>(null);
+  const may = (act: AdvanceAnswer['may'][number]) => view.may.includes(act);
+  const run = async (work: Promise<AdvanceAnswer>, done: string) => {
+    const next = await work.catch(failed);
+    if (!next) return onFail();
+    toast({ text: `${number} ${done}` });
+    setAsking(null);
+    onDone(next);
+  };
+  const stands =
+    view.problems.some((p) => p.severity === 'stop') || (view.problems.length > 0 && !view.advance.exception);
+  const request = () => void run(advances.act(number, revision, 'request'), 'is asked for');
+  useKeys({ handIn: request }, may('request') && !stands);
+  const ask = (which: Asking) => () => setAsking(asking === which ? null : which);
+  const close = () => setAsking(null);
+  const form = { view, onClose: close };
+  return (
+    <>
+      <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
+        {may('request') && <ActButton leads label="Ask for it" disabled={stands} hint="handIn" run={request} />}
+        {may('approve') && <ActButton leads label="Approve…" run={ask('approve')} />}
+        {may('grant') && (
+          <ActButton
+            leads={state === 'in review'}
+            label={state === 'in review' ? 'Grant…' : 'Grant otherwise…'}
+            run={ask('grant')}
+          />
+        )}
+        {may('payOut') && <ActButton leads label="Record the payout…" run={ask('payOut')} />}
+        {may('giveBack') && <ActButton leads label="Record money given back…" run={ask('giveBack')} />}
+        {may('extend') && <ActButton label="Give more time…" run={ask('extend')} />}
+        {may('takeBack') && (
+          <ActButton
+            label="Take back the approval"
+            run={() => void run(advances.act(number, revision, 'takeBack'), 'waits for you again')}
+          />
+        )}
+        {may('decline') && <ActButton label="Decline…" run={ask('decline')} />}
+        {may('withdraw') && (
+          <ActButton
+            label="Withdraw"
+            run={() => void run(advances.act(number, revision, 'withdraw'), 'is withdrawn')}
+          />
+        )}
+      </div>
+      {asking === 'approve' && (
+        <ReasonForm
+          label="A word for them, if you like"
+          act="Approve"
+          optional
+          onClose={close}
+          onSubmit={(comment) => run(advances.approve(number, revision, comment), 'is approved')}
+        />
+      )}
+      {asking === 'decline' && (
+        <ReasonForm
+          label="Why it is declined"
+          act="Decline"
+          onClose={close}
+          onSubmit={(reason) => run(advances.decline(number, revision, reason), 'is declined')}
+        />
+      )}
+      {asking === 'grant' && (
+        <GrantForm {...form} onGrant={(grant) => run(advances.grant(number, revision, grant), 'is granted')} />
+      )}
+      {asking === 'extend' && (
+        <Extend
+          {...form}
+          onExtend={(day, reason) => run(advances.extend(number, revision, day, reason), 'has more time')}
+        />
+      )}
+      {asking === 'payOut' && (
+        <MoneyMovedForm
+          {...form}
+          what="payout"
+          onMoved={({ amount: _, ...moved }) => run(advances.payOut(number, revision, moved), 'is paid out and posted')}
+        />
+      )}
+      {asking === 'giveBack' && (
+        <MoneyMovedForm
+          {...form}
+          what="return"
+          onMoved={(moved) => run(advances.giveBack(number, revision, moved), 'has money given back, posted')}
+        />
+      )}
+    </>
+  );
+}
+
+interface ExtendProps {
+  view: AdvanceAnswer;
+  onClose: () => void;
+  onExtend: (dueBy: string, reason: string) => Promise<void>;
+}
+function Extend({ view, onClose, onExtend }: ExtendProps) {
+  const [dueBy, setDueBy] = useState(view.advance.dueBy ?? '');
+  return (
+    <ReasonForm
+      label="Why it takes longer"
+      act="Give more time"
+      onClose={onClose}
+      onSubmit={(reason) => onExtend(dueBy, reason)}
+    >
+      <input
+        type="date"
+        className="input input-sm w-40"
+        aria-label="To be accounted for by"
+        value={dueBy}
+        onChange={(e) => setDueBy(e.target.value)}
+      />
+    </ReasonForm>
+  );
+}
