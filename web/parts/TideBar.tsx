@@ -14,6 +14,10 @@ const TONES: Record<string, string> = {
   reversed: 'var(--off)',
   'part paid': 'var(--sea-2)',
   'payment rejected': 'var(--off)',
+  requested: 'var(--sea-1)',
+  'to pay out': 'var(--sea-2)',
+  'paid out': 'var(--sea-4)',
+  settled: 'var(--tied)',
 };
 
 /**

@@ -26,18 +26,24 @@ const NEXT: Record<AdvanceRowAnswer['state'], string> = {
   withdrawn: 'withdrawn',
 };
 
-/** With whom an advance lies and since when. */
+/** With whom an advance lies and since when, and by when it is to be accounted for. */
 export function whereAdvanceIs({ advance }: AdvanceAnswer): string {
   const last = advance.tide.at(-1);
-  return `${WHERE[advance.state](advance)}${last ? ` since ${sayMoment(last.from)}` : ''}.`;
+  const since = last ? ` since ${sayMoment(last.from)}` : '';
+  return `${WHERE[advance.state](advance)}${since}.${sayDue(advance)}`;
+}
+
+function sayDue({ state, dueBy, overdue }: Advance): string {
+  if (dueBy === null || (state !== 'to pay out' && state !== 'paid out')) return '';
+  return overdue ? ` It was to be accounted for by ${dueBy}.` : ` It is to be accounted for by ${dueBy}.`;
 }
 type Advance = AdvanceAnswer['advance'];
 const WHERE: Record<Advance['state'], (advance: Advance) => string> = {
   draft: () => 'It is in preparation',
   requested: (a) => `It is with ${a.deciders.join(' and ') || 'an approver'}`,
   'in review': () => 'It is approved and waits for a reviewer',
-  'to pay out': (a) => `It is granted, to be accounted for by ${a.dueBy}, and waits to be paid out`,
-  'paid out': (a) => `It is paid out, to be accounted for by ${a.dueBy}${a.overdue ? ', which is past,' : ''}`,
+  'to pay out': () => 'It is granted and waits to be paid out',
+  'paid out': () => 'It is paid out',
   settled: () => 'It is accounted for, and nothing of it is open',
   declined: () => 'It was declined',
   withdrawn: () => 'It was withdrawn',

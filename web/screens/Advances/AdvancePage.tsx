@@ -124,7 +124,7 @@ function Problems({ view: { problems, advance, may } }: { view: AdvanceAnswer })
         }))}
       />
       {advance.exception && !written && (
-        <p className="border-l-4 border-warning bg-base-100 px-3 py-2">
+        <p className="mt-3 border-l-4 border-warning bg-base-100 px-3 py-2">
           <strong>An exception is wanted:</strong> {advance.exception}
         </p>
       )}

@@ -18,7 +18,7 @@ export function RequestFields({ view: { advance, problems }, draft }: RequestFie
   const wanted = problems.length > 0 || advance.exception !== null;
   return (
     <div className="cells-open mt-1">
-      <div className="grid items-end gap-x-3 gap-y-1 sm:grid-cols-[minmax(0,1fr)_10rem_11rem_10rem_10rem_auto]">
+      <div className="grid items-end gap-x-3 gap-y-1 sm:grid-cols-[minmax(0,1fr)_11rem]">
         <HeaderCell
           head="What the money is for"
           label="What the money is for"
@@ -36,9 +36,11 @@ export function RequestFields({ view: { advance, problems }, draft }: RequestFie
             if (money.ok) draft.edit({ amount: money.amount, currency: money.currency }, done);
           }}
         />
+      </div>
+      <div className="mt-1 flex flex-wrap items-end gap-x-3 gap-y-1">
         <Named head="Kind">
           <select
-            className="select select-xs w-full"
+            className="select select-xs w-44"
             aria-label="Kind of advance"
             value={advance.kind}
             onChange={(e) => draft.edit({ kind: e.target.value as typeof advance.kind })}

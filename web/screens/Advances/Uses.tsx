@@ -17,7 +17,7 @@ export function Uses({ view: { advance, uses } }: { view: AdvanceAnswer }) {
             key={u.claim}
             className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 border-b border-base-300 py-1.5 last:border-b-0 sm:grid-cols-[6rem_minmax(0,1fr)_12rem_9rem]"
           >
-            <Link className="link font-mono" to={`/claims/${u.claim}`}>
+            <Link className="link font-mono text-sm" to={`/claims/${u.claim}`}>
               {u.claim}
             </Link>
             <span className="truncate">{u.purpose}</span>

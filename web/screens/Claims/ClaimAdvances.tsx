@@ -26,7 +26,7 @@ export function ClaimAdvances({ view, draft }: ClaimAdvancesProps) {
         {view.advances.map((a) => (
           <li
             key={a.number}
-            className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-6 gap-y-1 border-b border-base-300 py-1.5 last:border-b-0 sm:grid-cols-[minmax(0,1fr)_13rem_14rem]"
+            className="grid items-start gap-x-6 gap-y-1 border-b border-base-300 py-1.5 last:border-b-0 sm:grid-cols-[minmax(0,1fr)_13rem_14rem]"
           >
             <span className="min-w-0">
               <Link className="link font-mono" to={`/advances/${a.number}`}>
@@ -110,7 +110,7 @@ function Here({ view, advance, children }: { view: MakerView; advance: Advance; 
     <span>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3 text-sm">
         <Row name={posted ? 'this claim took' : 'this claim takes'} amount={taken.part} />
-        {!posted && <Row name="then to account for or give back" amount={taken.left} strong />}
+        {!posted && <Row name="then still open" amount={taken.left} strong />}
       </dl>
       {children}
     </span>
