@@ -13,6 +13,7 @@ import * as gather from './gather.ts';
 import * as journals from './journals.ts';
 import * as periods from './periods.ts';
 import { ADVANCE_ROUTES } from './advanceRoutes.ts';
+import { MESSAGE_ROUTES } from './messages.ts';
 import { PLAN_ROUTES } from './planRoutes.ts';
 import { nothing, seenQuery } from './primitives.ts';
 import { GATHERERS, pathOfAct, route, whoMay, type RouteContract } from './route.ts';
@@ -146,6 +147,7 @@ export const ROUTES: readonly RouteContract[] = [
 
   ...PLAN_ROUTES,
   ...ADVANCE_ROUTES,
+  ...MESSAGE_ROUTES,
   ...DRAFT_ROUTES,
   route('get', '/pairs', GATHERERS, 'Lines, charges and receipts, and what looks like a pair.', gather.pairsAnswer),
   route('post', '/pairs', GATHERERS, 'Accepts pairs.', gather.pairsAnswer, { body: gather.pairSchema }),

@@ -18,7 +18,7 @@ import { sponsors } from './routes.ts';
 
 export const PASSWORD = 'saltmarsh';
 /** Nothing follows an act while the demo is loaded: every claim is assessed anew at the end. */
-const jobs = { ask: async () => {} };
+const jobs = { quiet: true, ask: async () => {} };
 
 /**
  * Loads Saltmarsh Commons into an empty database as its owner. Dates count back from today; everything else is the same

@@ -17,6 +17,7 @@ import { claimRoutes } from './features/claims/claims.routes.ts';
 import { gatherRoutes } from './features/gather/gather.routes.ts';
 import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
+import { messageRoutes } from './features/messages/messages.routes.ts';
 import { planRoutes } from './features/plans/plans.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { statementRoutes } from './features/statements/statements.routes.ts';
@@ -53,6 +54,9 @@ export interface AppOptions {
 
 /** At once in one process; a page asks for a handful. */
 const MOST_REQUESTS = 300;
+/** Open streams cost little and stay; there is one a page. */
+const LIVE = '/messages/live';
+const MOST_STREAMS = 5000;
 
 /** The application: wiring only. */
 export function createApp({
@@ -75,7 +79,12 @@ export function createApp({
   app.use(securityHeaders());
   app.use(watch.routes(context.db, () => context.reader.load()));
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
-  app.use('/api', atMost(MOST_REQUESTS), apiRouter({ context, pool, secrets, demo, throttles }));
+  app.use(
+    '/api',
+    atMost(MOST_REQUESTS, (path) => path !== LIVE),
+    atMost(MOST_STREAMS, (path) => path === LIVE),
+  );
+  app.use('/api', apiRouter({ context, pool, secrets, demo, throttles }));
   app.use('/api', () => {
     throw new Refused('not-found', { what: 'such address' });
   });
@@ -122,6 +131,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     claimRoutes(context, uploads),
     planRoutes(context, uploads),
     advanceRoutes(context, uploads),
+    messageRoutes(context),
     attachmentRoutes(context),
     journalRoutes(context),
     periodRoutes(context),

@@ -4,6 +4,7 @@ import pino from 'pino';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { createApp } from './app.ts';
 import { endCompute } from './platform/compute/compute.ts';
+import { listenToDatabase } from './platform/live/live.ts';
 import { trustProxy } from './platform/http/trustProxy.ts';
 import { connect } from './platform/db/connect.ts';
 import { createPool } from './platform/db/pool.ts';
@@ -66,6 +67,7 @@ const services = {
       .filter(Boolean),
   },
   log,
+  live: listenToDatabase(DATABASE_APP_URL, log),
 };
 if (reader.unconfined.length > 0) log.warn({ missing: reader.unconfined }, 'readers of files are not confined whole');
 const intake = new RateLimiterPostgres(usualThrottles.upload(pool));
@@ -125,7 +127,7 @@ async function stop(): Promise<void> {
   await jobs.stop();
   reader.close();
   endCompute();
-  await Promise.all([db.destroy(), pool.end()]);
+  await Promise.all([db.destroy(), pool.end(), services.live.close()]);
   process.exit(0);
 }
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void stop());

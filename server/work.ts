@@ -3,6 +3,9 @@ import type { RunningJobs } from './platform/jobs/jobs.ts';
 import { sendSeals } from './features/history/seals.service.ts';
 import { sendLetter } from './features/session/passwords.service.ts';
 import { assessAgain } from './features/claims/reassess.service.ts';
+import { remindAdvances } from './features/advances/remind.service.ts';
+import { sendDigests, sendMail } from './features/messages/mail.service.ts';
+import { tellSubstitutes } from './features/messages/substitutes.service.ts';
 import { lapsePlans } from './features/plans/decide.service.ts';
 import { readReceipt } from './features/receipts/receipts.service.ts';
 import { fetchFeed } from './features/statements/feed.service.ts';
@@ -15,6 +18,8 @@ const NIGHTLY = '20 0 * * *';
 const DAILY = '40 11 * * *';
 /** Every hour, since each entity's day begins at another. */
 const HOURLY = '5 * * * *';
+/** What could not be sent before is tried again. */
+const OFTEN = '*/5 * * * *';
 
 /** Connects the queue's jobs with what they do, and the clock with the jobs of every night and hour. */
 export async function startWork(services: Services, jobs: RunningJobs): Promise<void> {
@@ -25,15 +30,24 @@ export async function startWork(services: Services, jobs: RunningJobs): Promise<
   await jobs.work('send-password-letter', ({ email }) => sendLetter(services, email));
   await jobs.work('send-seals', () => sendSeals(services));
   await jobs.work('lapse-plans', () => lapsePlans(services));
+  await jobs.work('send-mail', () => sendMail(services));
+  await jobs.work('send-digests', () => sendDigests(services));
+  await jobs.work('tell-substitutes', () => tellSubstitutes(services));
+  await jobs.work('remind-advances', () => remindAdvances(services));
   if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed', {});
   await jobs.every(HOURLY, 'assess-claims', { key: USE_OF_TODAY });
   await jobs.every(DAILY, 'send-seals', {});
   await jobs.every(DAILY, 'lapse-plans', {});
+  await jobs.every(HOURLY, 'remind-advances', {});
+  await jobs.every(HOURLY, 'tell-substitutes', {});
+  await jobs.every(HOURLY, 'send-digests', {});
+  await jobs.every(OFTEN, 'send-mail', {});
   await catchUp(services);
 }
 
 /** After a stop: files that wait are asked to be read, and the bank is asked what came meanwhile. Twice does no harm. */
 async function catchUp({ db, jobs, bank }: Services): Promise<void> {
+  await jobs.ask(db, 'send-mail', {});
   for (const sha256 of await selectAllWaiting(db)) await jobs.ask(db, 'read-receipt', { sha256 });
   if (bank) await jobs.ask(db, 'fetch-feed', {});
 }

@@ -21,6 +21,7 @@ const Approvals = lazy(() => import('./screens/Approvals/Approvals.tsx'));
 const RouteTrial = lazy(() => import('./screens/Setup/RouteTrial.tsx'));
 const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
 const NewPassword = lazy(() => import('./screens/SignIn/NewPassword.tsx'));
+const Messages = lazy(() => import('./screens/Messages/Messages.tsx'));
 const Account = lazy(() => import('./screens/Account/Account.tsx'));
 const ClaimPage = lazy(() => import('./screens/Claims/ClaimPage.tsx'));
 
@@ -73,6 +74,7 @@ function Places({ person }: { person: Person }) {
       {sees('/approvals') && <Route path="/approvals" element={<Approvals />} />}
       {sees('/setup') && <Route path="/setup" element={<RouteTrial />} />}
       <Route path="/gather/*" element={<Gather person={person} />} />
+      <Route path="/messages" element={<Messages />} />
       <Route path="/account" element={<Account person={person} />} />
       <Route path="/plans" element={<Plans />} />
       <Route path="/plans/:number" element={<Anew of={<PlanPage />} />} />

@@ -21,3 +21,7 @@ export function isTimeZone(text: string): boolean {
     return false;
   }
 }
+
+/** The hour (0 to 23) of a moment in a time zone. Example: 2026-03-01T23:30:00Z is 8 in Asia/Tokyo, 23 in Europe/Dublin. */
+export const localHour = (moment: Date, timeZone: string): number =>
+  Number(new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', hourCycle: 'h23' }).format(moment));

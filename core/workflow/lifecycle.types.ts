@@ -50,6 +50,12 @@ export interface Way<State extends string> {
   as: readonly Relation[];
 }
 
+/**
+ * Who hears of an act besides who did it: who is what to the record afterwards (of approvers and owners only those who are asked
+ * anew), or whoever left events of a kind on it before.
+ */
+export type Told = 'claimant' | 'preparer' | 'approver' | 'owner' | { did: string };
+
 export interface ActRule<State extends string> {
   ways: readonly Way<State>[];
   /** Relations that forbid the act, whatever the role. */
@@ -61,6 +67,7 @@ export interface ActRule<State extends string> {
   undoneBy: string | null;
   /** What the event is called that the act leaves. */
   event: string;
+  tells: readonly Told[];
 }
 
 /** What may happen to a kind of record: its states, and its acts. */

@@ -2,6 +2,7 @@ import type { ActingPerson, Role } from '../../core/workflow/lifecycle.types.ts'
 import type { Db } from './db/connect.ts';
 import type { Jobs } from './jobs/jobs.ts';
 import type { Logger } from 'pino';
+import type { Live } from './live/live.ts';
 import type { Bank } from './ports/bank.ts';
 import type { Mailer } from './ports/mail.ts';
 import type { Clock } from './ports/clock.ts';
@@ -32,6 +33,8 @@ export interface Services extends Context {
   publicUrl: string;
   seals: SealPlaces;
   log: Logger;
+  /** Wakes who waits for something new. */
+  live: Live;
 }
 
 /** A role of a person, for one entity or (null) for all. */

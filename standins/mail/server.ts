@@ -10,6 +10,11 @@ export interface Received {
   to: string[];
   subject: string;
   text: string;
+  /** Whether it was written as HTML too. */
+  html: boolean;
+  /** Its Message-ID, and how often it came under that. */
+  id: string | null;
+  times: number;
   attachments: { name: string; content: string }[];
 }
 export interface Mailbox {
@@ -41,7 +46,7 @@ export function createMailbox(
       bytesOf(stream)
         .then(async (raw) => {
           if (passedOn && to.includes(passedOn.address)) await passOn(passedOn, from, raw);
-          letters.push(await receive(raw, to));
+          take(letters, await receive(raw, to));
           letters.splice(0, letters.length - MOST);
           keep(letters);
           done();
@@ -51,6 +56,13 @@ export function createMailbox(
   });
   smtp.on('error', () => {}); // a sender that breaks off
   return { smtp, pages: createServer((req, res) => show(req.url ?? '/', letters, res)) };
+}
+
+/** A mail that came before under the same Message-ID is not shown again, as mailboxes do that know their duplicates (RFC 7352). */
+function take(letters: Received[], letter: Received): void {
+  const before = letters.find((l) => l.id !== null && l.id === letter.id);
+  if (before) before.times += 1;
+  else letters.push(letter);
 }
 
 async function bytesOf(stream: NodeJS.ReadableStream): Promise<Buffer> {
@@ -72,6 +84,9 @@ async function receive(raw: Buffer, to: string[]): Promise<Received> {
     to,
     subject: mail.subject ?? '',
     text: mail.text ?? '',
+    html: Boolean(mail.html),
+    id: mail.messageId ?? null,
+    times: 1,
     attachments: mail.attachments.map((a) => ({ name: a.filename ?? 'file', content: a.content.toString('utf8') })),
   };
 }

@@ -1,13 +1,16 @@
-import { CircleHelp, CircleUser, LogOut, Moon, Search, Sun } from 'lucide-react';
+import { Bell, CircleHelp, CircleUser, LogOut, Search } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import { onSignedOut } from '../api/client.ts';
+import { useUnread } from '../api/messages.ts';
 import { signOut, type Person } from '../api/session.ts';
+import { IconButton } from './IconButton.tsx';
 import { KeyHelp } from './KeyHelp.tsx';
 import { placesOf } from './places.ts';
 import { SessionEnded } from './SessionEnded.tsx';
-import { applyTheme, readTheme } from './theme.ts';
+import { ThemeButton } from './ThemeButton.tsx';
 import { ToastRegion } from './toast.tsx';
+import { useLive } from './useLive.ts';
 import { useKeys } from './useKeys.ts';
 
 const loadPalette = () => import('./Palette.tsx');
@@ -34,9 +37,10 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
           <span className="hidden sm:inline">{person.name}</span>
           <CircleUser size={17} className="m-2 sm:hidden" aria-label="Your account" />
         </Link>
+        <MessagesLink />
         <IconButton label="Go to (Ctrl K)" onClick={() => setGoing(true)} icon={<Search size={17} />} />
-        <ThemeButton />
-        <span className="hidden sm:inline">
+        <span className="hidden sm:flex">
+          <ThemeButton />
           <IconButton label="All keys" onClick={() => setHelp(true)} icon={<CircleHelp size={17} />} />
         </span>
         <IconButton label="Sign out" onClick={() => void signOut()} icon={<LogOut size={17} />} />
@@ -69,7 +73,7 @@ const FactorNeeded = () => (
 
 function Places({ person }: { person: Person }) {
   return (
-    <nav aria-label="Places" className="flex h-full items-stretch">
+    <nav aria-label="Places" className="flex h-full min-w-0 items-stretch overflow-x-auto">
       {placesOf(person).map((place) => (
         <NavLink
           key={place.path}
@@ -85,32 +89,22 @@ function Places({ person }: { person: Person }) {
   );
 }
 
-function ThemeButton() {
-  const [theme, setTheme] = useState(readTheme);
-  const other = theme === 'ebbet-day' ? 'ebbet-night' : 'ebbet-day';
-  const change = () => {
-    applyTheme(other);
-    setTheme(other);
-  };
+/** The way to the messages, with how many are new. */
+function MessagesLink() {
+  useLive();
+  const unread = useUnread().data?.unread ?? 0;
+  const label = unread === 0 ? 'Messages' : `Messages, ${unread} new`;
   return (
-    <IconButton
-      label={theme === 'ebbet-day' ? 'Night colours' : 'Day colours'}
-      onClick={change}
-      icon={theme === 'ebbet-day' ? <Moon size={17} /> : <Sun size={17} />}
-    />
-  );
-}
-
-function IconButton({ label, icon, onClick }: { label: string; icon: ReactNode; onClick: () => void }) {
-  return (
-    <button
-      type="button"
-      className="rounded p-2 opacity-90 hover:opacity-100 focus-visible:outline-current"
-      aria-label={label}
-      title={label}
-      onClick={onClick}
-    >
-      {icon}
-    </button>
+    <Link to="/messages" className="relative rounded p-2 opacity-90 hover:opacity-100" aria-label={label} title={label}>
+      <Bell size={17} />
+      {unread > 0 && (
+        <span
+          aria-hidden
+          className="absolute -top-0.5 -right-1 min-w-4 rounded-full bg-warning px-1 text-center text-[0.65rem] leading-4 font-semibold text-warning-content"
+        >
+          {unread > 99 ? '99+' : unread}
+        </span>
+      )}
+    </Link>
   );
 }

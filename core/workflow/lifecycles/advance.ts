@@ -1,5 +1,5 @@
 import { DECIDERS } from '../lifecycle.types.ts';
-import { act, defineLifecycle, way } from './_lib/define.ts';
+import { act, defineLifecycle, NEXT_TOLD, way } from './_lib/define.ts';
 
 export const ADVANCE_STATES = [
   'draft',
@@ -17,19 +17,25 @@ export type AdvanceState = (typeof ADVANCE_STATES)[number];
 export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   begin: act<AdvanceState>({ event: 'begun', ways: [way(null, 'draft', { roles: ['claimant'], as: ['claimant'] })] }),
   edit: act({ event: 'edited', ways: [way(['draft'], null, { as: ['claimant'] })] }),
-  request: act({ event: 'requested', ways: [way(['draft'], 'requested', { roles: ['claimant'], as: ['claimant'] })] }),
+  request: act({
+    event: 'requested',
+    ways: [way(['draft'], 'requested', { roles: ['claimant'], as: ['claimant'] })],
+    tells: ['approver'],
+  }),
   withdraw: act({
     event: 'withdrawn',
     ways: [way(['draft', 'requested', 'in review', 'to pay out'], 'withdrawn', { as: ['claimant'] })],
   }),
   approve: act({
     event: 'approved',
+    tells: NEXT_TOLD,
     ways: [way(['requested'], 'in review', { roles: DECIDERS, as: ['approver'] })],
     never: ['claimant'],
     undoneBy: 'takeBack',
   }),
   approvePart: act({
     event: 'approved',
+    tells: NEXT_TOLD,
     ways: [way(['requested'], null, { roles: DECIDERS, as: ['approver'] })],
     never: ['claimant'],
     undoneBy: 'takeBack',
@@ -44,6 +50,7 @@ export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   }),
   decline: act({
     event: 'declined',
+    tells: ['claimant'],
     ways: [
       way(['requested'], 'declined', { roles: DECIDERS, as: ['approver'] }),
       way(['in review'], 'declined', { roles: ['reviewer'] }),
@@ -53,18 +60,21 @@ export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   }),
   grant: act({
     event: 'granted',
+    tells: ['claimant'],
     ways: [way(['in review', 'to pay out'], 'to pay out', { roles: ['reviewer'] })],
     never: ['claimant'],
     needs: ['date'],
   }),
   extend: act({
     event: 'given more time',
+    tells: ['claimant'],
     ways: [way(['paid out'], null, { roles: ['reviewer'] })],
     never: ['claimant'],
     needs: ['date', 'reason'],
   }),
   payOut: act({
     event: 'paid out',
+    tells: ['claimant'],
     ways: [way(['to pay out'], 'paid out', { roles: ['controller'] })],
     never: ['claimant'],
     needs: ['date'],
@@ -76,12 +86,22 @@ export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   }),
   giveBack: act({
     event: 'given back',
+    tells: ['claimant'],
     ways: [way(['paid out'], null, { roles: ['controller'] })],
     never: ['claimant'],
     needs: ['date'],
   }),
-  settle: act({ event: 'settled', ways: [way(['paid out'], 'settled', { roles: ['controller'] })] }),
-  reopen: act({ event: 'reopened', ways: [way(['settled'], 'paid out', { roles: ['controller'] })] }),
+  settle: act({
+    event: 'settled',
+    ways: [way(['paid out'], 'settled', { roles: ['controller'] })],
+    tells: ['claimant'],
+  }),
+  remind: act({ event: 'reminded', ways: [way(['paid out'], null, { roles: ['controller'] })], tells: ['claimant'] }),
+  reopen: act({
+    event: 'reopened',
+    ways: [way(['settled'], 'paid out', { roles: ['controller'] })],
+    tells: ['claimant'],
+  }),
 });
 
 export type AdvanceAct = keyof typeof advanceLifecycle.acts;

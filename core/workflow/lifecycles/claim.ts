@@ -1,5 +1,5 @@
 import { DECIDERS, type Lifecycle } from '../lifecycle.types.ts';
-import { act, beginnings, defineLifecycle, way } from './_lib/define.ts';
+import { act, beginnings, defineLifecycle, MAKERS_TOLD, NEXT_TOLD, way } from './_lib/define.ts';
 
 export const CLAIM_STATES = [
   'draft',
@@ -39,10 +39,11 @@ const decide = (event: string, to: ClaimState | null, more: { undoneBy: string }
     event,
     ways: [way(['with approver'], to, { roles: DECIDERS, as: ['approver'] })],
     never: MAKERS,
+    tells: NEXT_TOLD,
     ...more,
   });
 const pay = (event: string, from: readonly ClaimState[], to: ClaimState) =>
-  act<ClaimState>({ event, ways: [way(from, to, { roles: ['controller'] })], never: MAKERS });
+  act<ClaimState>({ event, ways: [way(from, to, { roles: ['controller'] })], never: MAKERS, tells: MAKERS_TOLD });
 
 const BEGIN = beginnings<ClaimState>('draft');
 
@@ -55,11 +56,17 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
   remove: prepare('line removed'),
   pair: prepare('paired', 'unpair'),
   unpair: prepare('unpaired', 'pair'),
-  submit: act({ event: 'submitted', ways: [way(['draft'], 'with approver', { as: MAKERS })], undoneBy: 'withdraw' }),
+  submit: act({
+    event: 'submitted',
+    ways: [way(['draft'], 'with approver', { as: MAKERS })],
+    undoneBy: 'withdraw',
+    tells: NEXT_TOLD,
+  }),
   resubmit: act({
     event: 'submitted',
     ways: [way(['returned'], 'with approver', { as: MAKERS })],
     undoneBy: 'withdraw',
+    tells: [...NEXT_TOLD, { did: 'asked' }],
   }),
   withdraw: act({ event: 'withdrawn', ways: [way(['with approver'], 'withdrawn', { as: MAKERS })] }),
   approve: decide('approved', 'in review', { undoneBy: 'takeBack' }),
@@ -99,6 +106,7 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
     ],
     never: MAKERS,
     needs: ['reason'],
+    tells: MAKERS_TOLD,
   }),
   decline: act({
     event: 'declined',
@@ -108,19 +116,22 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
     ],
     never: MAKERS,
     needs: ['reason'],
+    tells: MAKERS_TOLD,
   }),
   agreeCode: act({
     event: 'code agreed',
     ways: [way(['in review'], null, { roles: DECIDERS, as: ['owner'] })],
     never: MAKERS,
+    tells: [{ did: 'corrected' }],
   }),
   refuseCode: act({
     event: 'code not agreed',
     ways: [way(['in review'], null, { roles: DECIDERS, as: ['owner'] })],
     never: MAKERS,
     needs: ['reason'],
+    tells: [{ did: 'corrected' }],
   }),
-  correct: review('corrected', { undoneBy: 'correct' }),
+  correct: review('corrected', { undoneBy: 'correct', tells: ['owner'] }),
   mark: review('marked', { undoneBy: 'mark' }),
   ask: review('asked'),
   hold: review('held', { needs: ['reason', 'date'], undoneBy: 'release' }),
@@ -128,6 +139,7 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
   clear: review('cleared', {
     ways: [way(['in review'], 'cleared', { roles: ['reviewer'] })],
     undoneBy: 'reopen',
+    tells: MAKERS_TOLD,
   }),
   reopen: review('reopened', { ways: [way(['cleared', 'reversed'], 'in review', { roles: ['reviewer'] })] }),
   post: act({
@@ -136,12 +148,14 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
     never: MAKERS,
     apart: { relation: 'clearer', setting: 'clearing-and-posting-apart' },
     undoneBy: 'reverse',
+    tells: MAKERS_TOLD,
   }),
   reverse: act({
     event: 'reversed',
     ways: [way(['posted'], 'reversed', { roles: ['controller'] })],
     never: MAKERS,
     needs: ['reason', 'date'],
+    tells: MAKERS_TOLD,
   }),
   pay: pay('paid', ['posted', 'part paid', 'payment rejected'], 'paid'),
   payPart: pay('part paid', ['posted', 'part paid', 'payment rejected'], 'part paid'),

@@ -1,5 +1,5 @@
 import { DECIDERS } from '../lifecycle.types.ts';
-import { act, beginnings, defineLifecycle, way } from './_lib/define.ts';
+import { act, beginnings, defineLifecycle, MAKERS_TOLD, NEXT_TOLD, way } from './_lib/define.ts';
 
 export const PLAN_STATES = [
   'draft',
@@ -24,6 +24,7 @@ const decide = (
     ways: [way(['with approver'], to, { roles: DECIDERS, as: ['approver'] })],
     never: MAKERS,
     undoneBy,
+    tells: NEXT_TOLD,
   });
 
 const BEGIN = beginnings<PlanState>('draft');
@@ -36,6 +37,7 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
     event: 'submitted',
     ways: [way(['draft'], 'with approver', { as: MAKERS })],
     undoneBy: 'withdraw',
+    tells: NEXT_TOLD,
   }),
   withdraw: act<PlanState>({
     event: 'withdrawn',
@@ -55,7 +57,7 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
   book: act<PlanState>({ event: 'booked', ways: [way(['approved'], null, { roles: ['preparer'] })], undoneBy: 'book' }),
   claim: act<PlanState>({ event: 'claimed', ways: [way(['approved'], null, { as: MAKERS })] }),
   useUp: act<PlanState>({ event: 'used up', ways: [way(['approved'], 'used up')] }),
-  lapse: act<PlanState>({ event: 'lapsed', ways: [way(['approved'], 'lapsed')] }),
+  lapse: act<PlanState>({ event: 'lapsed', ways: [way(['approved'], 'lapsed')], tells: MAKERS_TOLD }),
 });
 export type PlanAct = keyof typeof planLifecycle.acts;
 

@@ -80,6 +80,10 @@ export async function selectOpenOn(db: Db, on: string, entities: readonly string
   return query;
 }
 
+/** Advances that are paid out, of which something is open, with a day by which they are to be accounted for. */
+export const selectDueAdvances = (db: Db): Promise<NamedAdvance[]> =>
+  named(db).where('a.state', 'paid out').whereNotNull('a.due_by').where('i.amount', '>', 0).orderBy('a.id');
+
 /** The accounts of staff advances of some entities, with what their journals come to up to a day, in minor units. */
 export async function selectBalances(
   db: Db,

@@ -1,6 +1,7 @@
 import type { ActingPerson, ActRecord } from '../../../core/workflow/lifecycle.types.ts';
 import type { JobData, JobName } from '../jobs/jobs.ts';
 import type { Db } from '../db/connect.ts';
+import type { ToldAbout } from '../messages/tell.ts';
 
 /** A record locked for an act: what the lifecycle judges, under which id its history stands, and how often it changed. */
 export interface LockedRecord<State extends string = string> extends ActRecord<State> {
@@ -18,6 +19,8 @@ export interface RecordStore<State extends string, Row extends LockedRecord<Stat
   save(trx: Db, record: Row, changes: Record<string, unknown>): Promise<void>;
   /** Whether the record exists for somebody at all; without it a stranger is told that there is none. */
   exists(record: Row, actor: ActingPerson): boolean;
+  /** Of a kind whose acts are told: who is what to the record, and what is said of it, once these columns are changed. */
+  told?(record: Row, columns: Record<string, unknown>): { people: ActRecord['people']; about: ToldAbout };
 }
 
 /** What an act's own work comes to, besides what it wrote itself. */

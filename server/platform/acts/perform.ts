@@ -6,6 +6,7 @@ import type { Db } from '../db/connect.ts';
 import { selectEvents } from '../history/history.queries.ts';
 import { appendEvent } from '../history/appendEvent.ts';
 import { Refused } from '../http/refusal.ts';
+import { tell } from '../messages/tell.ts';
 import type { LockedRecord, Outcome, RecordStore } from './acts.types.ts';
 import { selectSettings } from './settings.queries.ts';
 
@@ -36,6 +37,7 @@ export async function perform<S extends string, A extends string, Row extends Lo
   const record = await store.lock(trx, key);
   if (!record || (actor && !store.exists(record, actor))) throw new Refused('not-found', { what: lifecycle.kind });
   const to = await judged(trx, wanted, record);
+  const before = { people: record.people };
   record.revision += 1;
   if (to !== null) record.state = to;
   const outcome = await work(record);
@@ -43,7 +45,14 @@ export async function perform<S extends string, A extends string, Row extends Lo
   const { revision, state } = record;
   await store.save(trx, record, { ...outcome.columns, revision, state });
   const facts = { revision, ...(to === null ? {} : { state }), ...outcome.facts };
-  await leave(context, trx, { kind: lifecycle.kind, id: record.id, rule: lifecycle.acts[act], actor }, facts, outcome);
+  const rule: ActRule<S> = lifecycle.acts[act];
+  await leave(context, trx, { kind: lifecycle.kind, id: record.id, rule, actor }, facts, outcome);
+  const told = rule.tells.length > 0 ? store.told?.(record, outcome.columns ?? {}) : undefined;
+  if (told)
+    await tell(context, trx, {
+      ...{ record: { kind: lifecycle.kind, id: record.id }, event: rule.event, tells: rule.tells, facts },
+      ...{ before, after: told, about: told.about, actor: actor?.id ?? null },
+    });
   return outcome.result;
 }
 

@@ -10,7 +10,8 @@ export function logSlow(log: Logger): RequestHandler {
     const path = req.path;
     res.once('close', () => {
       const ms = Math.round(performance.now() - begun);
-      if (ms > SLOW_MS) log.warn({ method: req.method, path, status: res.statusCode, ms }, 'slow');
+      const streamed = res.get('Content-Type') === 'text/event-stream';
+      if (ms > SLOW_MS && !streamed) log.warn({ method: req.method, path, status: res.statusCode, ms }, 'slow');
     });
     next();
   };

@@ -13,6 +13,14 @@ export interface JobData {
   'send-seals': Record<string, never>;
   /** Ends approved plans of which no claim came in time. */
   'lapse-plans': Record<string, never>;
+  /** Sends what waits to be mailed at once. */
+  'send-mail': Record<string, never>;
+  /** Sends those who want one mail a day theirs, when their day begins. */
+  'send-digests': Record<string, never>;
+  /** Tells substitutes what waits for those they stand in for. */
+  'tell-substitutes': Record<string, never>;
+  /** Reminds of advances that are to be accounted for. */
+  'remind-advances': Record<string, never>;
 }
 export type JobName = keyof JobData;
 export const JOB_NAMES: readonly JobName[] = [
@@ -22,10 +30,16 @@ export const JOB_NAMES: readonly JobName[] = [
   'send-password-letter',
   'send-seals',
   'lapse-plans',
+  'send-mail',
+  'send-digests',
+  'tell-substitutes',
+  'remind-advances',
 ];
 
 /** The queue in the database: what is asked in a transaction happens if it commits, and outlives every process. */
 export interface Jobs {
+  /** Nothing follows what is done here, and it is not mailed either: the demo is loaded. */
+  quiet?: boolean;
   /** Of jobs that wait, those of a higher priority come first; 0 is usual. */
   ask<N extends JobName>(trx: Db, name: N, data: JobData[N], priority?: number): Promise<void>;
 }

@@ -5,6 +5,9 @@ export interface Letter {
   subject: string;
   /** Plain text. */
   text: string;
+  html?: string;
+  /** By which a mailbox knows a mail that was sent twice. */
+  messageId?: string;
   attachments?: { filename: string; content: string }[];
 }
 /** Where mail leaves; rejects when it was not taken, so that whoever sent it tries again. */

@@ -1,4 +1,5 @@
 import { audienceOf, type LookedAt } from '../../../core/workflow/audienceOf.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
 import { advanceLifecycle, type AdvanceAct, type AdvanceState } from '../../../core/workflow/lifecycles/advance.ts';
 import type { LockedRecord, Outcome, RecordStore } from '../../platform/acts/acts.types.ts';
 import { perform } from '../../platform/acts/perform.ts';
@@ -27,6 +28,12 @@ const advanceStore: RecordStore<AdvanceState, LockedAdvance, string> = {
   },
   save: (trx, { id }, changes) => updateAdvance(trx, id, changes),
   exists: ({ row }, actor) => audienceOf(advanceFacts(row), actor) !== null,
+  told(advance, columns) {
+    const row: AdvanceRow = { ...advance.row, ...columns };
+    const amount = fromMinor(row.amount, row.currency);
+    const about = { whose: row.person_id, purpose: row.purpose, amount, currency: row.currency, dueBy: row.due_by };
+    return { people: advanceFacts(row).people, about };
+  },
 };
 
 /** Which advance, as the actor has seen it. */

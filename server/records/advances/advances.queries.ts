@@ -30,6 +30,8 @@ export interface AdvanceRow {
   /** null as long as it was never sent. */
   requested_on: string | null;
   due_by: string | null;
+  /** For which day somebody was reminded last. */
+  reminded_for: string | null;
 }
 export type NewAdvance = Pick<
   AdvanceRow,

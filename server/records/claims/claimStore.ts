@@ -1,4 +1,5 @@
 import type { RecordStore, LockedRecord } from '../../platform/acts/acts.types.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
 import { claimLifecycle, type ClaimAct, type ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import { audienceOf, type LookedAt } from '../../../core/workflow/audienceOf.ts';
 import { perform } from '../../platform/acts/perform.ts';
@@ -41,6 +42,12 @@ export const claimStore: RecordStore<ClaimState, LockedClaim, string> = {
   },
   save: (trx, claim, changes) => updateClaim(trx, claim.row.id, changes),
   exists: (claim, actor) => audienceOf(claimFacts(claim.row), actor) !== null,
+  told(claim, columns) {
+    const row: ClaimRow = { ...claim.row, ...columns };
+    const amount = row.to_pay === null ? null : fromMinor(row.to_pay, row.currency);
+    const about = { whose: row.claimant_id, purpose: row.purpose, amount, currency: row.currency };
+    return { people: claimFacts(row).people, about };
+  },
 };
 
 /** Which claim, as the actor has seen it. */

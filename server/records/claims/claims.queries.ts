@@ -35,6 +35,8 @@ export interface ClaimRow {
   plan: Plan | null;
   cleared_by: string | null;
   last_line: number;
+  /** What is paid of it, as it was last assessed; minor units, null where it cannot be computed. */
+  to_pay: bigint | null;
   hold_reason: string | null;
   hold_until: string | null;
 }

@@ -1,4 +1,5 @@
 import { planAudienceOf, type LookedAt } from '../../../core/workflow/audienceOf.ts';
+import { fromMinor } from '../../../core/numbers/amount.ts';
 import { planLifecycle, type PlanAct, type PlanState } from '../../../core/workflow/lifecycles/planned.ts';
 import type { LockedRecord, Outcome, RecordStore } from '../../platform/acts/acts.types.ts';
 import { perform } from '../../platform/acts/perform.ts';
@@ -33,6 +34,12 @@ export const planStore: RecordStore<PlanState, LockedPlan, string> = {
   },
   save: (trx, plan, changes) => updatePlan(trx, plan.row.id, changes),
   exists: (plan, actor) => planAudienceOf(planFacts(plan.row), actor) !== null,
+  told(plan, columns) {
+    const row: PlanRow = { ...plan.row, ...columns };
+    const amount = row.total === null ? null : fromMinor(row.total, row.currency);
+    const about = { whose: row.claimant_id, purpose: row.purpose, amount, currency: row.currency };
+    return { people: planFacts(row).people, about };
+  },
 };
 
 /** Which plan, as the actor has seen it. */

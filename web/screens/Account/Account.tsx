@@ -4,6 +4,7 @@ import { Password } from './Password.tsx';
 import { SecondFactor } from './SecondFactor.tsx';
 import { failed } from '../../parts/failed.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { ThemeButton } from '../../parts/ThemeButton.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { sayMoment } from '../../words/sayEvent.ts';
 
@@ -11,7 +12,12 @@ import { sayMoment } from '../../words/sayEvent.ts';
 export default function Account({ person }: { person: Person }) {
   return (
     <div className="w-full max-w-3xl p-4">
-      <h1 className="text-xl font-semibold">{person.name}</h1>
+      <h1 className="flex items-center text-xl font-semibold">
+        {person.name}
+        <span className="ml-auto sm:hidden">
+          <ThemeButton />
+        </span>
+      </h1>
       <p className="quiet">
         {person.email} · {person.roles.join(', ')}
       </p>
