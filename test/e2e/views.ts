@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import { drop } from './files.ts';
+import { VIEWS_OF_ADVANCES } from './viewsOfAdvances.ts';
 import { VIEWS_OF_DECISIONS, type View } from './viewsOfDecisions.ts';
 
 /** Every view of the application: who sees it, and how it is reached. */
@@ -246,6 +247,7 @@ export const views: View[] = [
     },
   },
   ...VIEWS_OF_DECISIONS,
+  ...VIEWS_OF_ADVANCES,
   {
     name: 'own claims',
     who: 'tomas.brandao',
@@ -259,7 +261,7 @@ export const views: View[] = [
     who: 'wanjiru.mbaya',
     open: async (page) => {
       await page.goto('/claims/C-1003');
-      await page.getByText('Advance A-031').waitFor();
+      await page.getByRole('link', { name: 'A-031' }).waitFor();
     },
   },
   {

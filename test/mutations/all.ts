@@ -3,6 +3,7 @@ import { MONEY_MUTATIONS } from './moneyMutations.ts';
 import { ACCESS_MUTATIONS } from './accessMutations.ts';
 import { STATE_MUTATIONS } from './stateMutations.ts';
 import { HANDY_MUTATIONS } from './handyMutations.ts';
+import { ADVANCE_MUTATIONS } from './advanceMutations.ts';
 import { ROUTE_MUTATIONS } from './routeMutations.ts';
 import { HARD_MUTATIONS } from './hardMutations.ts';
 import { GATHER_MUTATIONS } from './gatherMutations.ts';
@@ -22,6 +23,7 @@ export const ALL_MUTATIONS: readonly Mutation[] = [
   ...PLAN_MUTATIONS,
   ...HANDY_MUTATIONS,
   ...ROUTE_MUTATIONS,
+  ...ADVANCE_MUTATIONS,
   ...WEB_MUTATIONS,
 ];
 

@@ -65,7 +65,13 @@ export const ROUTE_MUTATIONS: Mutation[] = [
   ),
   m('listed to be taken back', `${APPROVALS}/approvals.queries.ts`, 'and c.revision = n.decided_in ', '', APPROVALS),
   m('one’s own in the list', `${APPROVALS}/approvals.service.ts`, ' && !isTheirs(record)', '', APPROVALS),
-  m('a route told to strangers', `${APPROVALS}/route.service.ts`, '!row || !audience', '!row', APPROVALS),
+  m(
+    'a route told to strangers',
+    `${APPROVALS}/route.service.ts`,
+    "if (!row || !audience) throw new Refused('not-found', { what: 'claim' });",
+    "if (!row) throw new Refused('not-found', { what: 'claim' });",
+    APPROVALS,
+  ),
   m(
     'digits of another currency',
     `${APPROVALS}/route.service.ts`,

@@ -8,8 +8,8 @@ export const STATE_MUTATIONS: Mutation[] = [
   m(
     'an act that leaves no event',
     EXECUTOR,
-    '  await leave(context, trx, { kind: lifecycle.kind, id: record.id, rule: lifecycle.acts[act], actor }, facts, outcome);\n  return outcome.result;\n}\n\n/** The record to make',
-    '  void facts;\n  return outcome.result;\n}\n\n/** The record to make',
+    '  await leave(context, trx, { kind: lifecycle.kind, id: record.id, rule, actor }, facts, outcome);',
+    '',
     CLAIMS,
     GATHER,
   ),

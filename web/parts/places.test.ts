@@ -5,13 +5,13 @@ const person = (...roles: string[]) => ({ roles }) as never;
 const names = (...roles: string[]) => placesOf(person(...roles)).map((p) => p.name);
 
 it('shows a place to those whose roles it is for', () => {
-  expect(names('claimant')).toEqual(['Plans', 'Gather', 'Claims']);
-  expect(names('claimant', 'preparer')).toEqual(['Plans', 'Gather', 'Claims']);
-  expect(names('approver')).toEqual(['Plans', 'Gather', 'Claims', 'Approvals']);
-  expect(names('administrator')).toEqual(['Plans', 'Gather', 'Claims', 'Approvals', 'Setup']);
+  expect(names('claimant')).toEqual(['Plans', 'Advances', 'Gather', 'Claims']);
+  expect(names('claimant', 'preparer')).toEqual(['Plans', 'Advances', 'Gather', 'Claims']);
+  expect(names('approver')).toEqual(['Plans', 'Advances', 'Gather', 'Claims', 'Approvals']);
+  expect(names('administrator')).toEqual(['Plans', 'Advances', 'Gather', 'Claims', 'Approvals', 'Setup']);
   for (const role of ['reviewer', 'controller'])
-    expect(names(role)).toEqual(['Plans', 'Gather', 'Claims', 'Approvals', 'Desk', 'Ledger']);
-  expect(names('auditor')).toEqual(['Plans', 'Gather', 'Claims', 'Desk', 'Ledger', 'Setup']);
+    expect(names(role)).toEqual(['Plans', 'Advances', 'Gather', 'Claims', 'Approvals', 'Desk', 'Ledger']);
+  expect(names('auditor')).toEqual(['Plans', 'Advances', 'Gather', 'Claims', 'Desk', 'Ledger', 'Setup']);
 });
 
 it('begins at the queue for whoever has one', () => {

@@ -55,9 +55,10 @@ async function planOf(
 ): Promise<bigint | null> {
   if (number === null) return null;
   const plan = await selectPlan(trx, number);
-  const theirs = plan?.claimant_id === person.id && plan.entity_id === person.entity_id;
-  if (!theirs || !['with approver', 'approved'].includes(plan.state))
-    throw invalid({ path: [path], message: 'is no plan of yours that is approved or being decided about' });
+  if (plan?.claimant_id !== person.id || plan.entity_id !== person.entity_id)
+    throw new Refused('not-found', { what: 'plan' });
+  if (!['with approver', 'approved'].includes(plan.state))
+    throw invalid({ path: [path], message: 'is no plan that is approved or being decided about' });
   return plan.id;
 }
 

@@ -10,7 +10,7 @@ export function logSlow(log: Logger): RequestHandler {
     const path = req.path;
     res.once('close', () => {
       const ms = Math.round(performance.now() - begun);
-      const streamed = res.get('Content-Type') === 'text/event-stream';
+      const streamed = res.get('Content-Type')?.startsWith('text/event-stream');
       if (ms > SLOW_MS && !streamed) log.warn({ method: req.method, path, status: res.statusCode, ms }, 'slow');
     });
     next();

@@ -7,13 +7,12 @@ import { toast } from '../../parts/toast.tsx';
 import { useRovingRows } from '../../parts/useRovingRows.ts';
 import { sayMoment } from '../../words/sayEvent.ts';
 
-/** What a person heard of, the newest first, and how they hear of it by mail. What is shown counts as read once they leave. */
+/** What a person heard of, the newest first, and how they hear of it by mail. What is shown counts as read, and stays marked as new until the list is asked for again. */
 export default function Messages() {
   const { data, error, mutate, size, setSize } = useMessages();
   const newest = data?.[0]?.messages[0]?.id;
   useEffect(() => {
-    if (!newest) return;
-    return () => void readUpTo(newest).catch(() => undefined);
+    if (newest) void readUpTo(newest).catch(() => undefined);
   }, [newest]);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;

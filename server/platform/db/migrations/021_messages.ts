@@ -4,7 +4,7 @@ const ROLE = 'ebbet_app';
 
 /**
  * What people hear of: one row a person and event, with what it said then. Rows are the outbox of mail too: `mail` is how the
- * person wanted it when it happened, `mailed_at` when it went out. Every new or read row wakes whoever listens. An advance
+ * person wanted it when it happened, `mailed_at` when it went out. Every new row wakes whoever listens. An advance
  * remembers for which day somebody was reminded.
  */
 export async function up(knex: Knex): Promise<void> {
@@ -41,7 +41,7 @@ export async function up(knex: Knex): Promise<void> {
       perform pg_notify('messages', new.person_id);
       return null;
     end $$;
-    create trigger messages_wake after insert or update of read_at on messages for each row execute function wake_listeners();
+    create trigger messages_wake after insert on messages for each row execute function wake_listeners();
   `);
 }
 
