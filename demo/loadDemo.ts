@@ -1,10 +1,11 @@
 import { hash } from 'argon2';
+import { addDays } from '../core/numbers/isoDate.ts';
 import type { Context } from '../server/platform/context.ts';
 import type { Db } from '../server/platform/db/connect.ts';
 import { systemClock, today } from '../server/platform/ports/clock.ts';
 import { closePeriod } from '../server/features/periods/periods.service.ts';
 import { selectPeriods } from '../server/records/book/periods.queries.ts';
-import { actorOf } from './actors.ts';
+import { actorOf, moment } from './actors.ts';
 import { advances, loadAdvance } from './advances.ts';
 import { claims } from './claims.ts';
 import { loadBook, loadEntities } from './loadBook.ts';
@@ -18,7 +19,7 @@ import { sponsors } from './routes.ts';
 
 export const PASSWORD = 'saltmarsh';
 /** Nothing follows an act while the demo is loaded: every claim is assessed anew at the end. */
-const jobs = { quiet: true, ask: async () => {} };
+export const jobs = { quiet: true, ask: async () => {} };
 
 /**
  * Loads Saltmarsh Commons into an empty database as its owner. Dates count back from today; everything else is the same
@@ -39,6 +40,7 @@ export async function loadDemo(db: Db, { yearFollows = false } = {}): Promise<vo
     await loadClaim(context, claim, day, { receipts, plan: plans.get(claim.number) ?? null });
   await db.raw(`select setval('claim_numbers', 1031)`);
   await loadGathered(context, book, day);
+  await readOldMessages(db, day);
   if (!yearFollows)
     await closePastPeriods(
       context,
@@ -65,6 +67,14 @@ async function loadPeople(db: Db): Promise<void> {
       .update({ usual_approver, sponsor: sponsors[id] ?? null });
   await db('credentials').insert(people.map(({ id }) => ({ person_id: id, password_hash })));
   await db('person_roles').insert(people.flatMap(({ id, roles }) => roles.map((role) => ({ person_id: id, role }))));
+}
+
+/** What people of the demo heard of more than a few days ago they have read. */
+export async function readOldMessages(db: Db, day: string): Promise<void> {
+  await db('messages')
+    .whereNull('read_at')
+    .where('at', '<', moment(addDays(day, -3), 0))
+    .update({ read_at: db.ref('at') });
 }
 
 /** Closes the months before the day's, as far as they are open. */

@@ -15,6 +15,8 @@ export interface Message {
   currency: string;
   /** Whose substitute they are here. */
   insteadOf: string | null;
+  /** Whether a decision it asks for still waits for them; true of what asks for none. */
+  waits: boolean;
   facts: Readonly<Record<string, unknown>>;
 }
 /** What it says: what it is about, how much, and what to do; the subject is how a list or a mail names it. */
@@ -33,7 +35,7 @@ const str = (value: unknown): string => (typeof value === 'string' ? value : '')
 export function sayMessage(message: Message): SaidMessage {
   const { record, number, purpose, amount, currency, whose, insteadOf, as } = message;
   const words = WORDS[as][message.event] ?? (() => [`${number}: ${message.event}`, null]);
-  const [subject, next] = words(message);
+  const [subject, next] = message.waits ? words(message) : [`${number} no longer waits for you`, null];
   const about = as === 'maker' ? `Your ${record} ${number}` : `The ${record} ${number} of ${whose}`;
   const sum = amount === null ? '' : `, ${amount} ${currency}`;
   const stead = insteadOf === null ? '' : ` You stand in for ${insteadOf}.`;

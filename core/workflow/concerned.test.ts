@@ -29,7 +29,11 @@ describe('the lifecycles of claims, plans and advances', () => {
   it('tell whose record it is of every decision, and of money', () => {
     const silent = LIFECYCLES.filter((l) => ['claim', 'plan', 'advance'].includes(l.kind)).flatMap(({ kind, acts }) =>
       Object.entries(acts)
-        .filter(([name]) => /^(approve|decline|return|clear|post|reverse|pay|payPart|rejectPayment|grant|payOut|giveBack|settle)$/.test(name))
+        .filter(([name]) =>
+          /^(approve|decline|return|clear|post|reverse|pay|payPart|rejectPayment|grant|payOut|giveBack|settle)$/.test(
+            name,
+          ),
+        )
         .filter(([, rule]) => !rule.tells.includes('claimant'))
         .map(([name]) => `${kind} ${name}`),
     );

@@ -5,7 +5,7 @@ import type { Db } from '../../server/platform/db/connect.ts';
 import { systemClock, today } from '../../server/platform/ports/clock.ts';
 import { Refused } from '../../server/platform/http/refusal.ts';
 import { rebuildBook } from '../../server/records/book/sharedBook.ts';
-import { closePastPeriods, PASSWORD } from '../loadDemo.ts';
+import { closePastPeriods, jobs, PASSWORD, readOldMessages } from '../loadDemo.ts';
 import { dailyRates, months } from '../loadBook.ts';
 import { loadClaim } from '../loadClaim.ts';
 import { factsOf, storePaper } from '../loadReceipts.ts';
@@ -27,7 +27,7 @@ const MONTHS_BEFORE = 13;
  * application's own acts, the oldest first. What is there is left, so an ended start goes on where it was.
  */
 export async function loadYear(db: Db, count?: number): Promise<number> {
-  const context: Context = { db, clock: systemClock, jobs: { ask: async () => {} } };
+  const context: Context = { db, clock: systemClock, jobs };
   const day = today(systemClock);
   if (!(await db('entities').where({ id: entities[0]!.id }).first('id'))) {
     await loadOrganisation(db, day);
@@ -53,6 +53,7 @@ export async function loadYear(db: Db, count?: number): Promise<number> {
     }
   };
   await Promise.all(Array.from({ length: TOGETHER }, one));
+  await readOldMessages(db, day);
   await closePastPeriods(
     context,
     day,

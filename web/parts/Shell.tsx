@@ -1,6 +1,6 @@
 import { Bell, CircleHelp, CircleUser, LogOut, Search } from 'lucide-react';
-import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
-import { Link, NavLink } from 'react-router';
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
+import { Link, NavLink, useLocation } from 'react-router';
 import { onSignedOut } from '../api/client.ts';
 import { useUnread } from '../api/messages.ts';
 import { signOut, type Person } from '../api/session.ts';
@@ -31,7 +31,7 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
         Skip to the page
       </a>
       <header className="flex h-11 shrink-0 items-center gap-1 bg-neutral px-2 text-neutral-content sm:px-3">
-        <span className="mr-1 text-lg sm:mr-4 font-semibold tracking-wide">Ebbet</span>
+        <span className="mr-4 hidden text-lg font-semibold tracking-wide sm:inline">Ebbet</span>
         <Places person={person} />
         <Link to="/account" className="ml-auto truncate pl-1 hover:underline sm:pl-4" title="Your account">
           <span className="hidden sm:inline">{person.name}</span>
@@ -72,8 +72,15 @@ const FactorNeeded = () => (
 );
 
 function Places({ person }: { person: Person }) {
+  const nav = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // where the places do not all fit, the one somebody is at is in view
+  useEffect(
+    () => nav.current?.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' }),
+    [pathname],
+  );
   return (
-    <nav aria-label="Places" className="flex h-full min-w-0 items-stretch overflow-x-auto">
+    <nav ref={nav} aria-label="Places" className="flex h-full min-w-0 items-stretch overflow-x-auto">
       {placesOf(person).map((place) => (
         <NavLink
           key={place.path}

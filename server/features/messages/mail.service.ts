@@ -25,6 +25,11 @@ export async function sendMail(services: Services): Promise<void> {
     more = await inTransaction(services, async (trx) => {
       const mail = await lockNextMail(trx, clock.now());
       if (!mail) return false;
+      // what was decided meanwhile is not asked for any more
+      if (!mail.waits) {
+        await markMailed(trx, [mail.id], clock.now());
+        return true;
+      }
       const letter = writeMail(mail, publicUrl);
       const sent = await taken(
         mailer.send({ to: mail.email, ...letter, messageId: idOf(`message-${mail.id}`, publicUrl) }),
@@ -60,8 +65,9 @@ export async function sendDigests(services: Services): Promise<void> {
     await inTransaction(services, async (trx) => {
       if (!(await lockDigest(trx, id, on))) return;
       const messages = await selectDigest(trx, id);
+      const waiting = messages.filter((m) => m.waits);
       const messageId = idOf(`digest-${id}-${on}`, publicUrl);
-      await mailer.send({ to: email, ...writeDigest(messages, publicUrl), messageId });
+      if (waiting.length > 0) await mailer.send({ to: email, ...writeDigest(waiting, publicUrl), messageId });
       await markMailed(
         trx,
         messages.map((m) => m.id),

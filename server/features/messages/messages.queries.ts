@@ -5,6 +5,10 @@ import type { Db } from '../../platform/db/connect.ts';
 /** A message with names for people, and whether it was read. */
 export type MessageRow = Message & { id: bigint; at: Date; read_at: Date | null };
 
+/** Whether a decision still waits for whom a message is about; others are about what happened, which stays so. */
+const WAITS = `(m.hears_as <> 'decider' or exists (select 1 from approval_needs n where n.waiting and n.record_kind = m.record_kind
+  and n.record_id = m.record_id and (m.person_id = any(n.people) or m.instead_of = any(n.people))))`;
+
 const messages = (db: Db) =>
   db('messages as m')
     .leftJoin('people as b', 'b.id', 'm.by_id')
@@ -21,24 +25,31 @@ const messages = (db: Db) =>
     )
     .select('m.facts', 'b.name as by', 's.name as insteadOf', 'w.name as whose')
     .select(
-      db.raw(`m.facts ->> 'purpose' as purpose, m.facts ->> 'amount' as amount, m.facts ->> 'currency' as currency`),
+      db.raw(
+        `m.facts ->> 'purpose' as purpose, m.facts ->> 'amount' as amount, m.facts ->> 'currency' as currency, ${WAITS} as waits`,
+      ),
     );
 
 /** A page of what a person heard of, the newest first, before a message if one is named. */
 export function selectMessages(db: Db, person: string, before: string | null, most: number): Promise<MessageRow[]> {
-  const query = messages(db).where('m.person_id', person).orderBy('m.id', 'desc').limit(most);
-  if (before !== null) query.whereRaw('m.id < ?', [before]);
+  const query = messages(db).where('m.person_id', person).orderByRaw('m.at desc, m.id desc').limit(most);
+  if (before !== null) query.whereRaw('(m.at, m.id) < (select at, id from messages where id = ?)', [before]);
   return query as unknown as Promise<MessageRow[]>;
 }
 export async function countUnread(db: Db, person: string): Promise<number> {
-  const row = await db('messages').where({ person_id: person }).whereNull('read_at').count({ n: '*' }).first();
+  const row = await db('messages as m')
+    .where({ person_id: person })
+    .whereNull('read_at')
+    .whereRaw(WAITS)
+    .count({ n: '*' })
+    .first();
   return Number(row?.n ?? 0);
 }
 export async function markRead(db: Db, person: string, upTo: string, at: Date): Promise<void> {
   await db('messages')
     .where({ person_id: person })
     .whereNull('read_at')
-    .whereRaw('id <= ?', [upTo])
+    .whereRaw('(at, id) <= (select at, id from messages where id = ? and person_id = ?)', [upTo, person])
     .update({ read_at: at });
 }
 export async function selectMailChoice(db: Db, person: string): Promise<{ mail: MailChoice; email: string }> {

@@ -31,7 +31,7 @@ export async function viewMessages(
 }
 
 const shownMessage = (row: MessageRow): MessagesInput['messages'][number] => ({
-  ...{ id: String(row.id), at: row.at, read: row.read_at !== null },
+  ...{ id: String(row.id), at: row.at, read: row.read_at !== null || !row.waits },
   ...{ record: row.record as MessagesInput['messages'][number]['record'], number: row.number },
   ...sayMessage(row),
 });

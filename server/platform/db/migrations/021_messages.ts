@@ -31,7 +31,7 @@ export async function up(knex: Knex): Promise<void> {
       mail_tries integer not null default 0,
       mail_after timestamptz
     );
-    create index messages_person on messages (person_id, id desc);
+    create index messages_person on messages (person_id, at desc, id desc);
     create index messages_unread on messages (person_id) where read_at is null;
     create index messages_to_mail on messages (mail, id) where mailed_at is null and mail <> 'none';
     grant select, insert, update on messages to ${ROLE};
