@@ -27,7 +27,7 @@ function writeLifecycles(): string {
   const head = `# What may happen to a record
 
 Made from the tables in \`core/workflow/lifecycles/\` by \`npm run generate\`. Each arrow is an act; the table under it says
-who may do it, who never may, what it needs, and what takes it back. The executor, the buttons, the keys and the security
+who may do it, who never may, what it needs, what takes it back, and who hears of it (of those who decide, whom it asks anew). The executor, the buttons, the keys and the security
 tests read the same tables.
 `;
   const parts = LIFECYCLES.map((lifecycle) => {
@@ -39,21 +39,22 @@ tests read the same tables.
 ${drawLifecycle(lifecycle)}
 \`\`\`
 
-| act | by | never | needs | taken back by | event |
-|---|---|---|---|---|---|
+| act | by | never | needs | taken back by | event | heard by |
+|---|---|---|---|---|---|---|
 ${rows.join('\n')}
 `;
   });
   return [head, ...parts].join('\n');
 }
 
-function rowOf(act: string, { ways, never, apart, needs, undoneBy, event }: ActRule<string>): string {
+function rowOf(act: string, { ways, never, apart, needs, undoneBy, event, tells }: ActRule<string>): string {
   const who = ways.map(({ roles, as }) =>
     [roles.join(' or '), as.length ? `as ${as.join(' or ')}` : ''].filter(Boolean),
   );
   const by = [...new Set(who.map((w) => w.join(' ') || 'the system, or anybody'))].join('; ');
   const forbidden = [...never, ...(apart ? [`${apart.relation} (${apart.setting})`] : [])].join(', ');
-  return `| ${[act, by, forbidden, needs.join(', '), undoneBy ?? '', event].join(' | ')} |`;
+  const heard = tells.map((t) => (typeof t === 'string' ? t : `who left “${t.did}”`)).join(', ');
+  return `| ${[act, by, forbidden, needs.join(', '), undoneBy ?? '', event, heard].join(' | ')} |`;
 }
 
 function writeAccess(): string {

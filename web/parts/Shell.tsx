@@ -75,10 +75,10 @@ function Places({ person }: { person: Person }) {
   const nav = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   // where the places do not all fit, the one somebody is at is in view
-  useEffect(
-    () => nav.current?.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' }),
-    [pathname],
-  );
+  useEffect(() => {
+    // newer browsers answer with a promise, which is nothing an effect may answer with
+    void nav.current?.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
+  }, [pathname]);
   return (
     <nav ref={nav} aria-label="Places" className="flex h-full min-w-0 items-stretch overflow-x-auto">
       {placesOf(person).map((place) => (

@@ -82,7 +82,9 @@ describe('whoever an act concerns', () => {
       { says: `The claim ${number} of Tomás Brandão: Nets, 24.50 EUR. You stand in for Siobhán O’Dowd.` },
     ]);
     // neither whose record it is, nor who holds no role that decides
+    await api.owner('person_roles').insert({ person_id: 'P05', role: 'approver' });
     await put('P05', 0, 0);
+    await api.owner('person_roles').where({ person_id: 'P05', role: 'approver' }).delete();
     await put('P13', 0, 0);
     expect([await heard('tomas', number), await heard('hedda', number)]).toEqual([[], []]);
     await api.owner('substitutes').delete();
