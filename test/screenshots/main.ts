@@ -137,7 +137,7 @@ const SHOTS: Shot[] = [
     name: 'claim-page',
     who: 'wanjiru.mbaya',
     path: '/claims/C-1003',
-    act: (page) => page.getByText('Advance A-031').waitFor(),
+    act: (page) => page.getByRole('link', { name: 'A-031' }).waitFor(),
   },
   {
     name: 'approvals',

@@ -110,6 +110,9 @@ export function claimActs(number: string) {
     handIn: (act: 'submit' | 'resubmit', revision: number, accepted: string | undefined) =>
       post(act, { revision, accepted }),
     plain: (act: PlainAct, revision: number) => post(pathOfAct(act), { revision }),
+    approve: (revision: number, comment: string) => post('approve', { revision, ...(comment ? { comment } : {}) }),
+    returnWith: (revision: number, reason: string, lines: { line: string; text: string }[]) =>
+      post('return', { revision, reason, lines }),
     reasoned: (act: ReasonedAct, revision: number, reason: string) => post(pathOfAct(act), { revision, reason }),
     declineLine: (line: string, revision: number, reason: string) => post('decline-line', { revision, line, reason }),
     restoreLine: (line: string, revision: number) => post('restore-line', { revision, line }),

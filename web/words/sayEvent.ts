@@ -58,7 +58,8 @@ export const SAYS: Sayings = {
   unpaired: ({ facts }) => `took the ${str(facts.what)} off ${list(facts.lines)}`,
   submitted: ({ facts }) => `submitted version ${str(facts.version)}`,
   withdrawn: fixed('withdrew it'),
-  approved: ({ facts }) => `approved it${facts.state === 'in review' ? '; it went to review' : ''}`,
+  approved: ({ facts, words }) =>
+    `approved it${facts.state === 'in review' ? '; it went to review' : ''}${words?.comment ? `: ${str(words.comment)}` : ''}`,
   'decision taken back': fixed('took the approval back'),
   'line declined': (event) => `declined line ${str(event.facts.line)}${withReason(event)}`,
   'line restored': ({ facts }) => `took line ${str(facts.line)} as it was`,

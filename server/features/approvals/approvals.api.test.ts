@@ -152,6 +152,27 @@ describe('a decision', () => {
     const stale = await by.siobhan!.post(`/claims/${number}/approve`, { revision: revision - 1 });
     expect(stale.body.code).toBe('stale');
   });
+  it('goes with a word, and back with what is asked at single lines, each answered there', async () => {
+    const number = await claimOf([line('44.00'), line('45.00')]);
+    const asks = { reason: 'Two things.', lines: [{ line: '2', text: 'What is it for?' }] };
+    expect((await act('siobhan', number, 'return', { ...asks, lines: [{ line: '9', text: 'x' }] })).body.code).toBe(
+      'not-found',
+    );
+    expect((await act('siobhan', number, 'return', asks)).body.claim.state).toBe('returned');
+    const { queries, claim } = await viewOf(by.tomas!, number);
+    expect(queries).toMatchObject([
+      { line: '2', text: 'What is it for?', by: 'Siobhán O’Dowd', sent: true, answer: null },
+    ]);
+    const path = `/drafts/${number}/queries/${queries[0].id}`;
+    await by.tomas!.put(path, { revision: claim.revision, text: 'For the weir.' });
+    await handIn(by.tomas!, number, 'resubmit');
+    expect((await viewOf(by.siobhan!, number)).queries[0].answer.text).toBe('For the weir.');
+    await act('siobhan', number, 'approve', { comment: 'Now I see.' });
+    expect((await viewOf(by.tomas!, number)).history.at(-1)).toMatchObject({
+      kind: 'approved',
+      words: { comment: 'Now I see.' },
+    });
+  });
   it('is usual where nothing is off, and nobody waits once it is returned', async () => {
     const number = await claimOf([line('43.00')]);
     const row = await waitsFor('siobhan', number);

@@ -1,6 +1,8 @@
 import { Router, type Request, type RequestHandler } from 'express';
 import {
   actSchema,
+  approveSchema,
+  returnSchema,
   bookAnswer,
   claimAnswer,
   correctionSchema,
@@ -199,7 +201,9 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
       run(context, actor, { number, ...checked(submitSchema, req.body) }),
     );
   plain('withdraw', withdrawClaim);
-  plain('approve', approveClaim);
+  act('post', '/claims/:number/approve', 'approve', (actor, number, req) =>
+    approveClaim(context, actor, { number, ...checked(approveSchema, req.body) }),
+  );
   plain('takeBack', takeBackClaim);
   plain('agreeCode', agreeCode);
   reasoned('refuseCode', refuseCode);
@@ -210,7 +214,9 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
     restoreLine(context, actor, { number, ...checked(oneLineSchema, req.body) }),
   );
   reasoned('decline', declineClaim);
-  reasoned('return', returnClaim);
+  act('post', '/claims/:number/return', 'return', (actor, number, req) =>
+    returnClaim(context, actor, { number, ...checked(returnSchema, req.body) }),
+  );
   act('put', '/claims/:number/lines/:line', 'correct', (actor, number, req) =>
     correctLine(context, actor, number, param(req, 'line'), checked(correctionSchema, req.body)),
   );

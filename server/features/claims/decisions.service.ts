@@ -1,27 +1,34 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
 import { toMinor } from '../../../core/numbers/amount.ts';
 import type { Actor, Context } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { assessRows, keptClaim, validCase } from '../../records/claims/assessClaim.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
 import { actAlone, actOnClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
-import { copyVersion, lockClaimRow } from '../../records/claims/claims.queries.ts';
+import { copyVersion, lockClaimRow, type VersionKey } from '../../records/claims/claims.queries.ts';
+import { selectLines } from '../../records/claims/lines.queries.ts';
 import { routedKey } from '../../records/claims/routedClaim.ts';
 import { noLongerAlike } from '../../records/claims/usesOf.ts';
 import { answerForCodes } from '../../records/routing/askCodes.ts';
 import { decide, endRoute, isLastDecision, undecide } from '../../records/routing/decide.ts';
-import { sendQueries } from './queries.queries.ts';
+import { insertQuery, sendQueries } from './queries.queries.ts';
 
 /** Approves a claim for all this person is asked about; with the last decision of its route it goes to finance. */
-export const approveClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+export const approveClaim = (
+  context: Context,
+  actor: Actor,
+  { comment, ...seen }: SeenClaim & { comment?: string | undefined },
+): Promise<void> =>
   inTransaction(context, async (trx) => {
     const row = await lockClaimRow(trx, seen.number);
     const last = !row || (await isLastDecision(trx, routedKey(row), actor));
     const name = last ? 'approve' : 'approvePart';
     await actOnClaim(context, trx, { act: name, claim: seen, actor }, async ({ row: claim, revision }) => {
       const record = { key: routedKey(claim), revision, approvers: claim.approvers };
-      return { result: undefined, ...(await decide(trx, record, actor, context.clock.now())) };
+      const decided = await decide(trx, record, actor, context.clock.now());
+      return { result: undefined, ...decided, words: comment ? { comment } : null };
     });
   });
 
@@ -47,14 +54,21 @@ export const declineClaim = (context: Context, actor: Actor, { reason, ...seen }
     jobs: noLongerAlike(claim),
   }));
 
+/** A claim that goes back, and what is asked at single lines besides what was asked before. */
+export interface Return extends WithReason {
+  lines?: readonly { line: string; text: string }[] | undefined;
+}
+
 /**
  * Sends a claim back to the claimant with the reason and all queries at once. The version stays as it was; the next one is
  * opened with everything it holds, for the claimant to put right.
  */
-export function returnClaim(context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> {
+export function returnClaim(context: Context, actor: Actor, { reason, lines = [], ...seen }: Return): Promise<void> {
   return actAlone(context, actor, 'return', seen, async (trx, claim) => {
     const { row, at, revision } = claim;
-    const queries = await sendQueries(trx, at, context.clock.now());
+    const now = context.clock.now();
+    await askAtLines(trx, at, lines, { by_id: actor.id, at: now });
+    const queries = await sendQueries(trx, at, now);
     await copyVersion(trx, at);
     const ended = await endRoute(trx, routedKey(row));
     Object.assign(row, { version: row.version + 1, ...NO_HOLD });
@@ -66,6 +80,20 @@ export function returnClaim(context: Context, actor: Actor, { reason, ...seen }:
       words: { reason, queries },
     };
   });
+}
+
+async function askAtLines(
+  trx: Db,
+  key: VersionKey,
+  lines: NonNullable<Return['lines']>,
+  by: { by_id: string; at: Date },
+): Promise<void> {
+  if (lines.length === 0) return;
+  const there = new Set((await selectLines(trx, key)).map((l) => l.id));
+  for (const { line, text } of lines) {
+    if (!there.has(line)) throw new Refused('not-found', { what: 'line' });
+    await insertQuery(trx, { ...key, line_id: line, kind: null, text, ...by });
+  }
 }
 
 /** A line to decline, and why; or one that was, to be taken as it was again. */

@@ -6,6 +6,7 @@ import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { failed } from '../../parts/failed.ts';
 import { toast } from '../../parts/toast.tsx';
 import type { Draft } from './prepare/useDraft.ts';
+import { ReturnForm } from './ReturnForm.tsx';
 import { SubmitClaim } from './SubmitClaim.tsx';
 
 interface ClaimActsProps {
@@ -35,7 +36,7 @@ const REASONED: readonly { act: ReasonedAct; label: string; why: string; done: s
 /** What this person may do with the claim as a whole, by the lifecycle; each act says what came of it. */
 export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
   const { number, revision } = view.claim;
-  const [asking, setAsking] = useState<ReasonedAct | null>(null);
+  const [asking, setAsking] = useState<ReasonedAct | 'word' | null>(null);
   const [handing, setHanding] = useState<'submit' | 'resubmit' | null>(null);
   const acts = claimActs(number);
   const run = async (work: Promise<ClaimAnswer>, done: string) => {
@@ -66,6 +67,7 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
             run={() => void run(acts.plain(act, revision), done)}
           />
         ))}
+        {mayApprove && <ActButton label="Approve with a word…" run={() => setAsking('word')} />}
         {REASONED.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
           <ActButton key={act} label={label} run={() => setAsking(act)} />
         ))}
@@ -81,7 +83,22 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           }
         />
       )}
-      {asked && (
+      {asking === 'word' && (
+        <ReasonForm
+          label="A word to go with it"
+          act="Approve"
+          onClose={() => setAsking(null)}
+          onSubmit={(comment) => run(acts.approve(revision, comment), 'is approved')}
+        />
+      )}
+      {asking === 'return' && (
+        <ReturnForm
+          view={view}
+          onClose={() => setAsking(null)}
+          onReturn={(reason, lines) => run(acts.returnWith(revision, reason, lines), 'is returned')}
+        />
+      )}
+      {asked && asked.act !== 'return' && (
         <ReasonForm
           label={asked.why}
           act={asked.label.replace('…', '')}
