@@ -18,7 +18,7 @@ const Advances = lazy(() => import('./screens/Advances/Advances.tsx'));
 const AdvancePage = lazy(() => import('./screens/Advances/AdvancePage.tsx'));
 const Register = lazy(() => import('./screens/Advances/Register.tsx'));
 const Approvals = lazy(() => import('./screens/Approvals/Approvals.tsx'));
-const RouteTrial = lazy(() => import('./screens/Setup/RouteTrial.tsx'));
+const Setup = lazy(() => import('./screens/Setup/Setup.tsx'));
 const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
 const NewPassword = lazy(() => import('./screens/SignIn/NewPassword.tsx'));
 const Messages = lazy(() => import('./screens/Messages/Messages.tsx'));
@@ -72,7 +72,7 @@ function Places({ person }: { person: Person }) {
         </>
       )}
       {sees('/approvals') && <Route path="/approvals" element={<Approvals />} />}
-      {sees('/setup') && <Route path="/setup" element={<RouteTrial />} />}
+      {sees('/setup') && <Route path="/setup" element={<Setup person={person} />} />}
       <Route path="/gather/*" element={<Gather person={person} />} />
       <Route path="/messages" element={<Messages />} />
       <Route path="/account" element={<Account person={person} />} />

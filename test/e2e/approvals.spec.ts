@@ -98,6 +98,34 @@ test('an approver on a phone declines a line, approves the rest and takes it bac
   await fits();
 });
 
+test('an approver sends a claim back with a question at a line, where it is answered', async ({ browser }) => {
+  const tomas = await pageOf(browser, 'tomas.brandao');
+  const number = await handedIn(tomas, 'Ropes and a drum', [
+    line('24.00', 'Leeside Ropes', { costCentre: '430', fund: '10' }),
+    line('77.00', 'Quay Drums', { costCentre: '430', fund: '10' }),
+  ]);
+  const siobhan = await pageOf(browser, 'siobhan.odowd');
+  await siobhan.goto(`/claims/${number}`);
+  await siobhan.getByRole('button', { name: 'Return…' }).click();
+  await siobhan.getByLabel('Why it goes back to the claimant').fill('One thing is not clear');
+  await siobhan.getByLabel('About line 2').fill('What is the drum for?');
+  await siobhan.keyboard.press('Enter');
+  await expect(siobhan.getByText(`${number} is returned`)).toBeVisible();
+  await tomas.goto(`/claims/${number}`);
+  await tomas.getByLabel('Answer to: line 2, What is the drum for?').fill('To keep the nets dry');
+  await tomas.keyboard.press('Enter');
+  await expect(tomas.getByText('All is saved')).toBeVisible();
+  const { claim } = await (await tomas.request.get(`/api/claims/${number}`)).json();
+  const again = { revision: claim.revision, accepted: 'policy' };
+  expect((await tomas.request.post(`/api/claims/${number}/resubmit`, { data: again })).status()).toBe(200);
+  await siobhan.reload();
+  await expect(siobhan.getByText('“To keep the nets dry”')).toBeVisible();
+  await siobhan.getByRole('button', { name: 'With a word…' }).click();
+  await siobhan.getByLabel('A word to go with it').fill('Good idea');
+  await siobhan.keyboard.press('Enter');
+  await expect(siobhan.getByText(/approved it; it went to review: Good idea/)).toBeVisible();
+});
+
 test('what is usual is approved together from the list, and taken back as one', async ({ browser }) => {
   const page = await pageOf(browser, 'siobhan.odowd');
   await page.goto('/approvals');
@@ -115,4 +143,27 @@ test('what is usual is approved together from the list, and taken back as one', 
   await expect(usual).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(usual).toHaveCount(2);
+});
+
+test('an administrator says who stands in for whom, and ends it', async ({ browser }) => {
+  const leilani = await pageOf(browser, 'leilani.kahue');
+  await leilani.goto('/setup');
+  const form = leilani.getByRole('form', { name: 'A substitute' });
+  await form.getByRole('button', { name: 'Set the substitute' }).click();
+  await expect(form.getByRole('alert')).toHaveText('Choose who is away.');
+  await form.getByLabel('Who is away').selectOption('Ren Isshiki');
+  await form.getByLabel('Who decides for them').selectOption('Siobhán O’Dowd');
+  // not today: others decide in other stories
+  const [from, to] = [addDays(todayHere(), 1), addDays(todayHere(), 3)];
+  await form.getByRole('textbox', { name: 'From', exact: true }).fill(from);
+  await form.getByRole('textbox', { name: 'To', exact: true }).fill(to);
+  await form.getByRole('button', { name: 'Set the substitute' }).click();
+  const row = leilani.getByRole('listitem').filter({ hasText: 'Siobhán O’Dowd for Ren Isshiki' });
+  await expect(row).toContainText(`${from} to ${to}`);
+  await form.getByLabel('Who is away').selectOption('Ren Isshiki');
+  await form.getByLabel('Who decides for them').selectOption('Odd Fjellheim');
+  await form.getByRole('button', { name: 'Set the substitute' }).click();
+  await expect(form.getByRole('alert')).toContainText('holds on some of these days already');
+  await row.getByRole('button', { name: 'End it' }).click();
+  await expect(row).toContainText(`${from} to ${from}`);
 });

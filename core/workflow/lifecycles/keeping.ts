@@ -12,7 +12,13 @@ export const settingLifecycle = defineLifecycle('setting', SETTING_STATES, {
   add: act<SettingState>({ event: 'added', ways: [way(null, 'in force', ADMINISTRATOR)], never: ['owner'] }),
   follow: act({ event: 'followed', ways: [way(['in force', 'ended'], 'in force', ADMINISTRATOR)], never: ['owner'] }),
   change: act({ event: 'changed', ways: [way(['in force'], null, ADMINISTRATOR)], never: ['owner'] }),
-  end: act({ event: 'ended', ways: [way(['in force'], 'ended', ADMINISTRATOR)], never: ['owner'], needs: ['date'] }),
+  // one with an end can end sooner
+  end: act({
+    event: 'ended',
+    ways: [way(['in force', 'ended'], 'ended', ADMINISTRATOR)],
+    never: ['owner'],
+    needs: ['date'],
+  }),
 });
 
 export const PERIOD_STATES = ['open', 'closed'] as const;

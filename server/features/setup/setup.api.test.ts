@@ -121,6 +121,10 @@ describe('a dated row', () => {
       ['50', null, '2029-12-31'],
       ['25', '2030-01-01', '2030-12-31'],
     ]);
+    // sooner than it was to end, and not later
+    expect((await end('2030-06-30', 2)).status).toBe(200);
+    expect((await rows('categories')).findLast((r) => r.key[0] === 'phone').validTo).toBe('2030-06-30');
+    expect((await end('2030-09-30', 3)).body.code).toBe('not-found');
   });
 });
 

@@ -67,7 +67,7 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
             run={() => void run(acts.plain(act, revision), done)}
           />
         ))}
-        {mayApprove && <ActButton label="Approve with a word…" run={() => setAsking('word')} />}
+        {mayApprove && <ActButton label="With a word…" run={() => setAsking('word')} />}
         {REASONED.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
           <ActButton key={act} label={label} run={() => setAsking(act)} />
         ))}

@@ -1,14 +1,14 @@
 import { useState, type FormEvent } from 'react';
 import { tryRoute, type RouteAnswer, type TryRoute } from '../../api/approvals.ts';
 import { useChart } from '../../api/chart.ts';
-import { useRows } from '../../api/setup.ts';
 import { Entry } from '../../parts/Entry.tsx';
 import { failed } from '../../parts/failed.ts';
-import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
+import { Empty } from '../../parts/Notices.tsx';
 import { RouteSteps } from '../../parts/RouteSteps.tsx';
 import { todayHere } from '../../parts/today.ts';
 import { ChargedFields, type Charged } from './ChargedFields.tsx';
 import { Choice } from './Choice.tsx';
+import type { Named } from './Setup.tsx';
 
 const KINDS = [
   { id: 'claim', name: 'Claim' },
@@ -17,23 +17,7 @@ const KINDS = [
 ];
 
 /** Tries who would decide about a made-up record, by the routes as they are; nothing is kept. */
-export default function RouteTrial() {
-  const people = useRows('people');
-  const entities = useRows('entities');
-  const error = people.error ?? entities.error;
-  if (error) return <Trouble error={error} retry={() => void people.mutate()} />;
-  if (!people.data || !entities.data) return <Loading shape="rows" />;
-  const named = (rows: typeof people.data.rows) =>
-    rows.map(({ row }) => ({ id: String(row.id), name: String(row.name) })).sort((a, b) => (a.name < b.name ? -1 : 1));
-  return <Trial people={named(people.data.rows)} entities={named(entities.data.rows)} />;
-}
-
-interface Named {
-  id: string;
-  name: string;
-}
-
-function Trial({ people, entities }: { people: Named[]; entities: Named[] }) {
+export function RouteTrial({ people, entities }: { people: Named[]; entities: Named[] }) {
   const categories = useChart().data?.categories ?? [];
   const [route, setRoute] = useState<RouteAnswer | null>(null);
   const [typed, setTyped] = useState({
@@ -54,7 +38,7 @@ function Trial({ people, entities }: { people: Named[]; entities: Named[] }) {
     setRoute((await tryRoute(wanted as TryRoute).catch(failed)) ?? null);
   };
   return (
-    <div className="mx-auto grid w-full max-w-6xl gap-6 px-4 pb-10 lg:grid-cols-[28rem_minmax(0,1fr)]">
+    <div className="grid gap-6 lg:grid-cols-[28rem_minmax(0,1fr)]">
       <form onSubmit={(e) => void submit(e)} aria-label="A made-up record">
         <h1 className="pt-3 text-xl font-semibold">Try a route</h1>
         <p className="quiet text-sm">

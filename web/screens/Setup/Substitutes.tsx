@@ -1,0 +1,132 @@
+import { useState, type FormEvent } from 'react';
+import { addDays } from '../../../core/numbers/isoDate.ts';
+import { setup, useRows } from '../../api/setup.ts';
+import { Entry } from '../../parts/Entry.tsx';
+import { failed } from '../../parts/failed.ts';
+import { Problem } from '../../parts/Field.tsx';
+import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { todayHere } from '../../parts/today.ts';
+import { toast } from '../../parts/toast.tsx';
+import { Choice } from './Choice.tsx';
+import type { Named } from './Setup.tsx';
+
+interface SubstitutesProps {
+  people: Named[];
+  /** Whether this person may change them; others look. */
+  keeps: boolean;
+}
+
+/** Who decides for whom while they are away, and until when. What waited before waits for the substitute too. */
+export function Substitutes({ people, keeps }: SubstitutesProps) {
+  const { data, error, mutate } = useRows('substitutes');
+  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Loading shape="rows" />;
+  const today = todayHere();
+  const rows = data.rows
+    .filter((r) => r.validTo === null || r.validTo >= today)
+    .sort((a, b) => (a.validFrom ?? '').localeCompare(b.validFrom ?? ''));
+  const name = (id: unknown) => people.find((p) => p.id === id)?.name ?? String(id);
+  const end = async ({ key, revision, validFrom }: (typeof rows)[number]) => {
+    // one that begins today, or has not begun, ends with its first day
+    const on = validFrom !== null && validFrom >= today ? validFrom : addDays(today, -1);
+    const answer = await setup.end('substitutes', { revision, key, on }).catch(failed);
+    if (!answer) return;
+    void mutate(answer, { revalidate: false });
+    toast({ text: `It ends on ${on}` });
+  };
+  return (
+    <section aria-labelledby="substitutes" className="mt-8 max-w-3xl">
+      <h2 id="substitutes" className="text-xl font-semibold">
+        Substitutes
+      </h2>
+      <p className="quiet text-sm">
+        Who decides for somebody while they are away. Nobody decides on what they made themselves.
+      </p>
+      {rows.length > 0 && (
+        <ul className="mt-2 rounded-box border border-base-300 bg-base-100">
+          {rows.map((row) => (
+            <li
+              key={`${row.key.join()} ${row.validFrom}`}
+              className="flex flex-wrap items-center gap-x-4 border-b border-base-300 px-4 py-2 last:border-b-0"
+            >
+              <span className="min-w-0 flex-1">
+                {name(row.row.substitute)} for <span className="font-medium">{name(row.row.person)}</span>
+              </span>
+              <span className="quiet text-sm">
+                {row.validFrom ?? 'always'} to {row.validTo ?? 'open end'}
+              </span>
+              {keeps && (
+                <button type="button" className="btn btn-xs" onClick={() => void end(row)}>
+                  End it
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      {rows.length === 0 && <p className="quiet mt-2">Nobody is away.</p>}
+      {keeps && (
+        <AddSubstitute
+          people={people}
+          revisionOf={(person) => Math.max(0, ...data.rows.filter((r) => r.key[0] === person).map((r) => r.revision))}
+          onAdded={(answer) => void mutate(answer, { revalidate: false })}
+        />
+      )}
+    </section>
+  );
+}
+
+interface AddSubstituteProps {
+  people: Named[];
+  revisionOf: (person: string) => number;
+  onAdded: (answer: Awaited<ReturnType<typeof setup.add>>) => void;
+}
+
+function AddSubstitute({ people, revisionOf, onAdded }: AddSubstituteProps) {
+  const [typed, setTyped] = useState({ person: '', substitute: '', from: todayHere(), to: '' });
+  const [problem, setProblem] = useState<string | null>(null);
+  const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
+  const someone = [{ id: '', name: 'choose' }, ...people];
+  const add = async (event: FormEvent) => {
+    event.preventDefault();
+    const { person, substitute, from, to } = typed;
+    const said = problemOf(typed);
+    setProblem(said);
+    if (said) return;
+    const row = {
+      revision: revisionOf(person),
+      row: { person, substitute },
+      validFrom: from || null,
+      validTo: to || null,
+    };
+    const answer = await setup.add('substitutes', row).catch((e: Error) => setProblem(e.message));
+    if (!answer) return;
+    setTyped({ ...typed, person: '', substitute: '', to: '' });
+    onAdded(answer);
+    toast({ text: 'The substitute is set' });
+  };
+  return (
+    <form onSubmit={(e) => void add(e)} aria-label="A substitute" className="mt-2" noValidate>
+      <div className="grid gap-x-3 sm:grid-cols-4">
+        <Choice label="Who is away" value={typed.person} options={someone} onChange={(person) => set({ person })} />
+        <Choice
+          label="Who decides for them"
+          value={typed.substitute}
+          options={someone}
+          onChange={(substitute) => set({ substitute })}
+        />
+        <Entry label="From" type="date" value={typed.from} onChange={(from) => set({ from })} />
+        <Entry label="To" type="date" value={typed.to} onChange={(to) => set({ to })} />
+      </div>
+      <Problem says={problem} />
+      <button className="btn btn-primary btn-sm mt-3">Set the substitute</button>
+    </form>
+  );
+}
+
+function problemOf({ person, substitute, from, to }: { person: string; substitute: string; from: string; to: string }) {
+  if (!person) return 'Choose who is away.';
+  if (!substitute) return 'Choose who decides for them.';
+  if (person === substitute) return 'Nobody stands in for themselves.';
+  return from && to && to < from ? 'The last day is before the first.' : null;
+}
