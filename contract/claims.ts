@@ -52,21 +52,6 @@ export const markSchema = z.discriminatedUnion('mark', [
   z.strictObject({ ...cell, mark: z.literal('none') }),
 ]);
 export const querySchema = z.strictObject({ revision, line: parts.id, kind: tieKind.nullish(), text: words });
-/** An act that needs no words. */
-export const actSchema = z.strictObject({ revision });
-export const approveSchema = z.strictObject({ revision, comment: z.string().trim().max(2000).optional() });
-export const reasonedSchema = z.strictObject({ revision, reason: words });
-export const returnSchema = z.strictObject({
-  revision,
-  reason: words,
-  lines: z
-    .array(z.strictObject({ line: id, text: words }))
-    .max(200)
-    .optional()
-    .describe('What is asked at single lines; each is answered there.'),
-});
-export const oneLineSchema = z.strictObject({ revision, line: id });
-export const declineLineSchema = z.strictObject({ revision, line: id, reason: words });
 export const holdSchema = z.strictObject({ revision, reason: words, until: date });
 export const postSchema = z.strictObject({
   revision,

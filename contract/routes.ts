@@ -6,6 +6,7 @@ import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/k
 import * as approvals from './approvals.ts';
 import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
+import * as decisions from './decisions.ts';
 import { favouriteSchema, ownCodesAnswer, saveCodingSchema } from './codes.ts';
 import * as drafts from './drafts.ts';
 import { DRAFT_ROUTES } from './draftRoutes.ts';
@@ -106,19 +107,19 @@ export const ROUTES: readonly RouteContract[] = [
   route('get', '/books/:hash', FINANCE, 'The shared part of a book, by its hash.', claims.bookAnswer),
   act('submit', drafts.submitSchema),
   act('resubmit', drafts.submitSchema),
-  act('withdraw', claims.actSchema),
-  act('approve', claims.approveSchema),
-  act('takeBack', claims.actSchema),
-  act('declineLine', claims.declineLineSchema),
-  act('restoreLine', claims.oneLineSchema),
-  act('agreeCode', claims.actSchema),
-  act('refuseCode', claims.reasonedSchema),
-  act('decline', claims.reasonedSchema),
-  act('return', claims.returnSchema),
+  act('withdraw', decisions.actSchema),
+  act('approve', decisions.approveSchema),
+  act('takeBack', decisions.actSchema),
+  act('declineLine', decisions.declineLineSchema),
+  act('restoreLine', decisions.oneLineSchema),
+  act('agreeCode', decisions.actSchema),
+  act('refuseCode', decisions.reasonedSchema),
+  act('decline', decisions.reasonedSchema),
+  act('return', decisions.returnSchema),
   act('hold', claims.holdSchema),
-  act('release', claims.actSchema),
-  act('clear', claims.actSchema),
-  act('reopen', claims.actSchema),
+  act('release', decisions.actSchema),
+  act('clear', decisions.actSchema),
+  act('reopen', decisions.actSchema),
   route(
     'put',
     '/claims/:number/lines/:line',

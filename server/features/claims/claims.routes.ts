@@ -1,23 +1,25 @@
 import { Router, type Request, type RequestHandler } from 'express';
 import {
-  actSchema,
-  approveSchema,
-  returnSchema,
   bookAnswer,
   claimAnswer,
   correctionSchema,
-  declineLineSchema,
   holdSchema,
   journalPreview,
   listSchema,
   markSchema,
-  oneLineSchema,
   ownClaimsAnswer,
   previewSchema,
   querySchema,
   queueAnswer,
-  reasonedSchema,
 } from '../../../contract/claims.ts';
+import {
+  actSchema,
+  approveSchema,
+  declineLineSchema,
+  oneLineSchema,
+  reasonedSchema,
+  returnSchema,
+} from '../../../contract/decisions.ts';
 import { type ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { SeenClaim } from '../../records/claims/claimStore.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';

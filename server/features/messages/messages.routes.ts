@@ -10,7 +10,7 @@ import type { Services } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { byItself } from '../../platform/http/byItself.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
-import { stream } from '../../platform/live/stream.ts';
+import { stream } from '../../platform/http/stream.ts';
 import { chooseMail, readMessages, viewMessages, viewUnread } from './view.service.ts';
 
 /** What one heard of, live too, and how one hears of it by mail. */

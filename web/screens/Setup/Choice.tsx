@@ -1,7 +1,13 @@
+/** Somebody or something by name. */
+export interface Named {
+  id: string;
+  name: string;
+}
+
 interface ChoiceProps {
   label: string;
   value: string;
-  options: readonly { id: string; name: string }[];
+  options: readonly Named[];
   onChange: (id: string) => void;
 }
 

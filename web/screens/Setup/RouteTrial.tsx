@@ -7,8 +7,7 @@ import { Empty } from '../../parts/Notices.tsx';
 import { RouteSteps } from '../../parts/RouteSteps.tsx';
 import { todayHere } from '../../parts/today.ts';
 import { ChargedFields, type Charged } from './ChargedFields.tsx';
-import { Choice } from './Choice.tsx';
-import type { Named } from './Setup.tsx';
+import { Choice, type Named } from './Choice.tsx';
 
 const KINDS = [
   { id: 'claim', name: 'Claim' },

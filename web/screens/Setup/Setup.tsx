@@ -1,14 +1,9 @@
 import { useRows } from '../../api/setup.ts';
 import type { Person } from '../../api/session.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
+import type { Named } from './Choice.tsx';
 import { RouteTrial } from './RouteTrial.tsx';
 import { Substitutes } from './Substitutes.tsx';
-
-/** Somebody or something by name. */
-export interface Named {
-  id: string;
-  name: string;
-}
 
 /** What whoever keeps the organisation looks after here: how records find who decides, and who stands in for whom. */
 export default function Setup({ person }: { person: Person }) {

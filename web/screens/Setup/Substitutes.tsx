@@ -7,8 +7,7 @@ import { Problem } from '../../parts/Field.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { todayHere } from '../../parts/today.ts';
 import { toast } from '../../parts/toast.tsx';
-import { Choice } from './Choice.tsx';
-import type { Named } from './Setup.tsx';
+import { Choice, type Named } from './Choice.tsx';
 
 interface SubstitutesProps {
   people: Named[];
