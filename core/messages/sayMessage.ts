@@ -37,7 +37,7 @@ export function sayMessage(message: Message): SaidMessage {
   const words = WORDS[as][message.event] ?? (() => [`${number}: ${message.event}`, null]);
   const [subject, next] = message.waits ? words(message) : [`${number} no longer waits for you`, null];
   const about = as === 'maker' ? `Your ${record} ${number}` : `The ${record} ${number} of ${whose}`;
-  const sum = amount === null ? '' : `, ${amount} ${currency}`;
+  const sum = amount === null ? '' : `, ${amount} ${currency}${record === 'claim' ? ' to pay' : ''}`;
   const stead = insteadOf === null ? '' : ` You stand in for ${insteadOf}.`;
   return { subject, says: `${about}: ${purpose}${sum}.${stead}`, next };
 }

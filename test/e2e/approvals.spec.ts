@@ -53,12 +53,14 @@ test('a claim over three tiers, with its owners and a substitute, is approved by
   const tomas = await pageOf(browser, 'tomas.brandao');
   const number = await handedIn(tomas, 'Boats for the whole season', [
     line('1600.00', 'Bannow Boats', { costCentre: '430', fund: '10', project: 'FLAT-07', spendType: 'materials' }),
-    line('4400.00', 'Wexford Chandlery', { costCentre: '430', fund: '10' }),
+    line('4400.00', 'Wexford Chandlery', { costCentre: '430', fund: '10', project: 'REED-11', spendType: 'materials' }),
   ]);
   await tomas.goto(`/claims/${number}`);
   const route = tomas.getByRole('region', { name: 'Who decides about it' });
   await expect(route).toContainText('Siobhán O’Dowd');
   await expect(route).toContainText('Ren Isshiki Owners of projects and grants, about project FLAT-07');
+  // the other owner is the usual approver, who decides once, about both
+  await expect(route).toContainText('Siobhán O’Dowd decides already at step 1, also about project REED-11');
   await expect(route).toContainText('Odd Fjellheim: they are away; Inês Quadros decides, their substitute');
 
   await approve(browser, 'siobhan.odowd', number);

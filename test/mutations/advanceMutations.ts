@@ -120,8 +120,8 @@ export const ADVANCE_MUTATIONS: Mutation[] = [
   m(
     'what came after',
     `${MESSAGES}/messages.queries.ts`,
-    ".whereRaw('id <= ?', [upTo])",
-    '.whereRaw("? is not null", [upTo])',
+    "'(at, id) <= (select at, id from messages where id = ? and person_id = ?)'",
+    "'(?::text is not null and ?::text is not null)'",
     MESSAGES,
   ),
   m(

@@ -53,7 +53,7 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
     ],
     never: MAKERS,
   }),
-  decline: decide('declined', 'declined', ['reason']),
+  decline: { ...decide('declined', 'declined', ['reason']), tells: MAKERS_TOLD },
   book: act<PlanState>({ event: 'booked', ways: [way(['approved'], null, { roles: ['preparer'] })], undoneBy: 'book' }),
   claim: act<PlanState>({ event: 'claimed', ways: [way(['approved'], null, { as: MAKERS })] }),
   useUp: act<PlanState>({ event: 'used up', ways: [way(['approved'], 'used up')] }),

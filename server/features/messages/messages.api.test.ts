@@ -39,7 +39,7 @@ describe('whoever an act concerns', () => {
     const [asks] = await heard('siobhan', number);
     expect(asks).toMatchObject({
       subject: `${number} waits for your decision`,
-      says: `The claim ${number} of Tomás Brandão: Nets, 23.50 EUR.`,
+      says: `The claim ${number} of Tomás Brandão: Nets, 23.50 EUR to pay.`,
       read: false,
     });
     expect([await heard('tomas', number), await heard('wanjiru', number), await heard('maeve', number)]).toEqual([
@@ -79,7 +79,7 @@ describe('whoever an act concerns', () => {
     await put('P07', 0, 0);
     await tellSubstitutes(api.services);
     expect(await listed(ren, number)).toMatchObject([
-      { says: `The claim ${number} of Tomás Brandão: Nets, 24.50 EUR. You stand in for Siobhán O’Dowd.` },
+      { says: `The claim ${number} of Tomás Brandão: Nets, 24.50 EUR to pay. You stand in for Siobhán O’Dowd.` },
     ]);
     // neither whose record it is, nor who holds no role that decides
     await api.owner('person_roles').insert({ person_id: 'P05', role: 'approver' });

@@ -1,3 +1,4 @@
+import { fromMinor } from '../../../core/numbers/amount.ts';
 import { concerned } from '../../../core/workflow/concerned.ts';
 import type { ActRecord, Told } from '../../../core/workflow/lifecycle.types.ts';
 import type { Context } from '../context.ts';
@@ -14,6 +15,13 @@ export interface ToldAbout {
   /** Of an advance: by when it is to be accounted for. */
   dueBy?: string | null;
 }
+/** The same of a record's row, whose amount is in minor units or (null) cannot be computed. */
+export const toldAbout = (
+  whose: string,
+  { purpose, currency }: { purpose: string; currency: string },
+  minor: bigint | null,
+): ToldAbout => ({ whose, purpose, amount: minor === null ? null : fromMinor(minor, currency), currency });
+
 /** An act that was done, as those hear of it whom it concerns. */
 export interface Telling {
   record: { kind: string; id: string };

@@ -1,10 +1,10 @@
 import { audienceOf, type LookedAt } from '../../../core/workflow/audienceOf.ts';
-import { fromMinor } from '../../../core/numbers/amount.ts';
 import { advanceLifecycle, type AdvanceAct, type AdvanceState } from '../../../core/workflow/lifecycles/advance.ts';
 import type { LockedRecord, Outcome, RecordStore } from '../../platform/acts/acts.types.ts';
 import { perform } from '../../platform/acts/perform.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { toldAbout } from '../../platform/messages/tell.ts';
 import { lastDecider } from '../routing/lastDecider.ts';
 import { lockAdvanceRow, updateAdvance, type AdvanceRow } from './advances.queries.ts';
 
@@ -30,8 +30,7 @@ const advanceStore: RecordStore<AdvanceState, LockedAdvance, string> = {
   exists: ({ row }, actor) => audienceOf(advanceFacts(row), actor) !== null,
   told(advance, columns) {
     const row: AdvanceRow = { ...advance.row, ...columns };
-    const amount = fromMinor(row.amount, row.currency);
-    const about = { whose: row.person_id, purpose: row.purpose, amount, currency: row.currency, dueBy: row.due_by };
+    const about = { ...toldAbout(row.person_id, row, row.amount), dueBy: row.due_by };
     return { people: advanceFacts(row).people, about };
   },
 };

@@ -1,5 +1,4 @@
 import type { RecordStore, LockedRecord } from '../../platform/acts/acts.types.ts';
-import { fromMinor } from '../../../core/numbers/amount.ts';
 import { claimLifecycle, type ClaimAct, type ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import { audienceOf, type LookedAt } from '../../../core/workflow/audienceOf.ts';
 import { perform } from '../../platform/acts/perform.ts';
@@ -7,6 +6,7 @@ import type { Outcome } from '../../platform/acts/acts.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
+import { toldAbout } from '../../platform/messages/tell.ts';
 import { lastDecider } from '../routing/lastDecider.ts';
 import { lockClaimRow, updateClaim, type ClaimRow, type VersionKey } from './claims.queries.ts';
 
@@ -44,9 +44,7 @@ export const claimStore: RecordStore<ClaimState, LockedClaim, string> = {
   exists: (claim, actor) => audienceOf(claimFacts(claim.row), actor) !== null,
   told(claim, columns) {
     const row: ClaimRow = { ...claim.row, ...columns };
-    const amount = row.to_pay === null ? null : fromMinor(row.to_pay, row.currency);
-    const about = { whose: row.claimant_id, purpose: row.purpose, amount, currency: row.currency };
-    return { people: claimFacts(row).people, about };
+    return { people: claimFacts(row).people, about: toldAbout(row.claimant_id, row, row.to_pay) };
   },
 };
 

@@ -1,10 +1,10 @@
 import { planAudienceOf, type LookedAt } from '../../../core/workflow/audienceOf.ts';
-import { fromMinor } from '../../../core/numbers/amount.ts';
 import { planLifecycle, type PlanAct, type PlanState } from '../../../core/workflow/lifecycles/planned.ts';
 import type { LockedRecord, Outcome, RecordStore } from '../../platform/acts/acts.types.ts';
 import { perform } from '../../platform/acts/perform.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { toldAbout } from '../../platform/messages/tell.ts';
 import { lastDecider } from '../routing/lastDecider.ts';
 import { lockPlanRow, updatePlan, type PlanRow } from './plans.queries.ts';
 
@@ -36,9 +36,7 @@ export const planStore: RecordStore<PlanState, LockedPlan, string> = {
   exists: (plan, actor) => planAudienceOf(planFacts(plan.row), actor) !== null,
   told(plan, columns) {
     const row: PlanRow = { ...plan.row, ...columns };
-    const amount = row.total === null ? null : fromMinor(row.total, row.currency);
-    const about = { whose: row.claimant_id, purpose: row.purpose, amount, currency: row.currency };
-    return { people: planFacts(row).people, about };
+    return { people: planFacts(row).people, about: toldAbout(row.claimant_id, row, row.total) };
   },
 };
 

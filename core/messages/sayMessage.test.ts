@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest';
+import { LIFECYCLES } from '../workflow/lifecycles/all.ts';
+import { sayMessage, type Message } from './sayMessage.ts';
+
+const message = (more: Partial<Message>): Message => ({
+  ...{ record: 'claim', number: 'C-7', event: 'submitted', as: 'decider', whose: 'Ana', by: 'Ben' },
+  ...{ purpose: 'Nets', amount: '12.00', currency: 'EUR', insteadOf: null, waits: true, facts: {} },
+  ...more,
+});
+
+describe('the words of a message', () => {
+  it('say what it is about, how much, and what to do', () => {
+    expect(sayMessage(message({}))).toEqual({
+      subject: 'C-7 waits for your decision',
+      says: 'The claim C-7 of Ana: Nets, 12.00 EUR to pay.',
+      next: 'Open it to approve, decline or return it.',
+    });
+    expect(sayMessage(message({ record: 'plan', amount: null, insteadOf: 'Cy' })).says).toBe(
+      'The plan C-7 of Ana: Nets. You stand in for Cy.',
+    );
+    expect(sayMessage(message({ as: 'maker', event: 'approved', facts: { state: 'in review' } }))).toMatchObject({
+      subject: 'Ben approved C-7',
+      says: 'Your claim C-7: Nets, 12.00 EUR to pay.',
+      next: 'Finance looks at it next.',
+    });
+  });
+  it('ask for nothing that was decided meanwhile', () => {
+    expect(sayMessage(message({ waits: false }))).toMatchObject({ subject: 'C-7 no longer waits for you', next: null });
+  });
+  it('are there for everything that is told, and no event is told by its bare name', () => {
+    const hears = { approver: 'decider', owner: 'decider', claimant: 'maker', preparer: 'maker' } as const;
+    const bare = LIFECYCLES.flatMap(({ kind: record, acts }) =>
+      Object.values(acts).flatMap(({ event, tells }) =>
+        tells.flatMap((told) => {
+          const as = typeof told === 'string' ? hears[told] : ('reviewer' as const);
+          const { subject } = sayMessage(message({ record, event, as }));
+          return subject === `C-7: ${event}` ? [`${record} ${event} to ${as}`] : [];
+        }),
+      ),
+    );
+    expect(bare).toEqual([]);
+  });
+});
