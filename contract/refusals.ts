@@ -72,7 +72,7 @@ export const REFUSALS = {
   'no-estimate': [404, 'The plan has no estimate {estimate}. Load it again.'],
   'ties-open': [
     422,
-    '{count} comparisons are not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.',
+    '{loose} not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.',
   ],
   'control-account': [
     422,

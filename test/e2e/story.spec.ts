@@ -46,7 +46,7 @@ test('a claim from the desk to the ledger and back, with the keyboard alone', as
   await page.keyboard.press('n');
   await expect(evidence.getByRole('heading', { name: 'Line 6, receipt' })).toBeVisible();
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByText(/1 comparisons are not tied/)).toBeVisible();
+  await expect(page.getByText(/1 comparison is not tied/)).toBeVisible();
   await page.keyboard.press('Space');
   await expect(evidence.getByText('Seen by Maeve Tarrant')).toBeVisible();
 

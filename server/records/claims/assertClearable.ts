@@ -18,6 +18,7 @@ export function assertClearable(
   if (loose.length > 0)
     throw new Refused('ties-open', {
       count: loose.length,
+      loose: loose.length === 1 ? '1 comparison is' : `${loose.length} comparisons are`,
       cells: loose.map((t) => `line ${t.line} ${t.kind}`).join(', '),
     });
   const { accounts, cards } = document.book.entities[0]!;
