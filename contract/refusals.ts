@@ -70,10 +70,7 @@ export const REFUSALS = {
   ],
   'no-template': [422, 'There is no kind of trip "{kind}" any more. Choose another one.'],
   'no-estimate': [404, 'The plan has no estimate {estimate}. Load it again.'],
-  'ties-open': [
-    422,
-    '{loose} not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.',
-  ],
+  'ties-open': [422, '{loose} not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.'],
   'control-account': [
     422,
     'Line {line} is charged to account {account}, which only payments, cards and advances move. Choose a cost account.',
