@@ -10,7 +10,7 @@ export function FileLink({ label, onFile }: FileLinkProps) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
-      <button type="button" className="link text-sm" onClick={() => input.current?.click()}>
+      <button type="button" className="link min-h-6 text-sm" onClick={() => input.current?.click()}>
         {label}
       </button>
       <input

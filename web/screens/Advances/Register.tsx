@@ -48,7 +48,7 @@ function ByEntity({ entities }: { entities: RegisterAnswer['entities'] }) {
   return (
     <div className="overflow-x-auto rounded-box border border-base-300 bg-base-100">
       <table className="table table-sm" aria-label="By entity and age">
-        <thead>
+        <thead className="text-base-content">
           <tr>
             <th>Entity</th>
             {AGES.map((age) => (
@@ -58,7 +58,9 @@ function ByEntity({ entities }: { entities: RegisterAnswer['entities'] }) {
             ))}
             <th className="text-right">Open</th>
             <th className="text-right">Account</th>
-            <th />
+            <th>
+              <span className="sr-only">Whether they agree</span>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -95,7 +97,7 @@ function OneByOne({ rows }: { rows: RegisterAnswer['rows'] }) {
   return (
     <div className="mt-4 overflow-x-auto rounded-box border border-base-300 bg-base-100">
       <table className="table table-sm" aria-label="One by one">
-        <thead>
+        <thead className="text-base-content">
           <tr>
             <th>Person</th>
             <th>Advance</th>
