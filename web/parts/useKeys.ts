@@ -12,9 +12,11 @@ function nameOf(event: KeyboardEvent): string {
   return event.ctrlKey || event.metaKey ? `Ctrl+${event.key}` : event.key;
 }
 
+/** A field of a dialog that was just closed keeps the focus until the browser draws again; nobody types there. */
 function inField(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
-  return target !== null && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+  if (target === null || target.closest?.('dialog:not([open])')) return false;
+  return /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 }
 
 /** Enter and Space belong to the button that has the focus, Enter to the link. */
