@@ -33,7 +33,11 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
       <header className="flex h-11 shrink-0 items-center gap-1 bg-neutral px-2 text-neutral-content sm:px-3">
         <span className="mr-4 hidden text-lg font-semibold tracking-wide sm:inline">Ebbet</span>
         <Places person={person} />
-        <Link to="/account" className="ml-auto truncate pl-1 hover:underline sm:pl-4" title="Your account">
+        <Link
+          to="/account"
+          className="ml-auto shrink-0 truncate pl-1 hover:underline sm:shrink sm:pl-4"
+          title="Your account"
+        >
           <span className="hidden sm:inline">{person.name}</span>
           <CircleUser size={17} className="m-2 sm:hidden" aria-label="Your account" />
         </Link>

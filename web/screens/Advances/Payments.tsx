@@ -52,7 +52,11 @@ export function Payments({ view, onDone, onFail }: PaymentsProps) {
               )}
             </span>
             <Money amount={p.amount} currency={advance.currency} />
-            {advance.currency !== advance.ledgerCurrency && <Money amount={p.bank} currency={advance.ledgerCurrency} />}
+            {advance.currency !== advance.ledgerCurrency && (
+              <span className="col-start-2 text-right sm:col-start-auto">
+                <Money amount={p.bank} currency={advance.ledgerCurrency} />
+              </span>
+            )}
           </li>
         ))}
       </ul>
