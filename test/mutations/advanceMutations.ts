@@ -161,6 +161,13 @@ export const ADVANCE_MUTATIONS: Mutation[] = [
   ),
   m('reminded twice', `${FEATURE}/remind.service.ts`, ' || row.reminded_for === day', '', MESSAGES),
   m(
+    'told to who lost the role',
+    `${TELLING}/tell.queries.ts`,
+    ' and (r.entity_id is null or r.entity_id = ?::text)',
+    ' and (r.entity_id is null or ?::text is not null)',
+    MESSAGES,
+  ),
+  m(
     'markup in a mail',
     `${MESSAGES}/writeMail.ts`,
     'text.replace(/[&<>"\']/g, (sign) => SIGNS[sign]!)',

@@ -143,6 +143,12 @@ describe('whoever an act concerns', () => {
     const coding = { ...CODING, project: 'FLAT-07', spendType: 'materials' };
     await by.maeve.put(`/claims/${number}/lines/1`, { revision, set: { coding } });
     expect(await subjects('odd', number)).toEqual([`${number} is charged to a code of yours`]);
+    // who no longer looks at claims there hears of them no longer
+    const role = api.owner('person_roles').where({ person_id: 'P01', role: 'reviewer' });
+    await role.clone().update({ entity_id: 'JP' });
+    await claimAct('odd', number, 'refuse-code', { reason: 'Not ours.' });
+    expect(await heard('maeve', number)).toEqual([]);
+    await role.clone().update({ entity_id: null });
     await claimAct('odd', number, 'agree-code');
     expect(await subjects('maeve', number)).toEqual([`Odd Fjellheim agreed to the codes of ${number}`]);
   });

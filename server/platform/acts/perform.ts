@@ -50,7 +50,12 @@ export async function perform<S extends string, A extends string, Row extends Lo
   const told = rule.tells.length > 0 ? store.told?.(record, outcome.columns ?? {}) : undefined;
   if (told)
     await tell(context, trx, {
-      ...{ record: { kind: lifecycle.kind, id: record.id }, event: rule.event, tells: rule.tells, facts },
+      ...{
+        record: { kind: lifecycle.kind, id: record.id, entity: record.entity },
+        event: rule.event,
+        tells: rule.tells,
+        facts,
+      },
       ...{ before, after: told, about: told.about, actor: actor?.id ?? null },
     });
   return outcome.result;

@@ -1,4 +1,5 @@
 import type { Hearer } from '../../../core/workflow/concerned.ts';
+import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
 import type { Db } from '../db/connect.ts';
 
 export interface NewMessages {
@@ -8,6 +9,9 @@ export interface NewMessages {
   hearers: readonly Hearer[];
   /** Kinds of events whose actors hear of this one too. */
   did: readonly string[];
+  /** Where, and on which day, those hold a role of finance still. */
+  entity: string | null;
+  on: string;
   facts: Record<string, unknown>;
   at: Date;
   /** Nothing of it is mailed. */
@@ -16,12 +20,14 @@ export interface NewMessages {
 
 /** Keeps a message for each hearer, and for who did something before that the act answers; how each wants it by mail. */
 export async function insertMessages(trx: Db, message: NewMessages): Promise<string[]> {
-  const { record, event, actor, hearers, did, facts, at, quiet } = message;
+  const { record, event, actor, hearers, did, entity, on, facts, at, quiet } = message;
   const { rows } = await trx.raw(
     `with heard as (
        select h.person, h.hears_as from unnest(?::text[], ?::text[]) as h (person, hears_as)
        union all select distinct e.actor_id, 'reviewer' from events e
-         where e.record_kind = ? and e.record_id = ? and e.kind = any(?::text[]) and e.actor_id is not null
+         where e.record_kind = ? and e.record_id = ? and e.kind = any(?::text[]) and exists (select 1 from person_roles r
+           where r.person_id = e.actor_id and r.role = any(?::text[]) and (r.entity_id is null or r.entity_id = ?::text)
+           and ?::date between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity'))
      )
      insert into messages (person_id, hears_as, record_kind, record_id, event, by_id, facts, at, mail)
        select distinct on (x.person) x.person, x.hears_as, ?, ?, ?, ?::text, ?::jsonb, ?::timestamptz,
@@ -35,6 +41,9 @@ export async function insertMessages(trx: Db, message: NewMessages): Promise<str
       record.kind,
       record.id,
       [...did],
+      [...FINANCE],
+      entity,
+      on,
       record.kind,
       record.id,
       event,

@@ -3,6 +3,7 @@ import { concerned } from '../../../core/workflow/concerned.ts';
 import type { ActRecord, Told } from '../../../core/workflow/lifecycle.types.ts';
 import type { Context } from '../context.ts';
 import type { Db } from '../db/connect.ts';
+import { today } from '../ports/clock.ts';
 import { insertMessages } from './tell.queries.ts';
 
 /** What is told of a record beside the facts of its event: amounts as decimal strings. */
@@ -24,7 +25,7 @@ export const toldAbout = (
 
 /** An act that was done, as those hear of it whom it concerns. */
 export interface Telling {
-  record: { kind: string; id: string };
+  record: { kind: string; id: string; entity: string | null };
   event: string;
   tells: readonly Told[];
   before: Pick<ActRecord, 'people'>;
@@ -36,7 +37,7 @@ export interface Telling {
 
 /**
  * Leaves word for everybody an act concerns, inside the transaction of the act: who it is for, and who
- * did something on the record that the act answers. What is wanted by mail at once goes out by a
+ * did something on the record that the act answers and still looks at claims there. What is wanted by mail at once goes out by a
  * job of the same transaction.
  */
 export async function tell(context: Context, trx: Db, telling: Telling): Promise<void> {
@@ -45,7 +46,7 @@ export async function tell(context: Context, trx: Db, telling: Telling): Promise
   const did = tells.flatMap((told) => (typeof told === 'string' ? [] : [told.did]));
   if (hearers.length === 0 && did.length === 0) return;
   const wanted = await insertMessages(trx, {
-    ...{ record, event, actor, hearers, did },
+    ...{ record, event, actor, hearers, did, entity: record.entity, on: today(context.clock) },
     facts: { ...facts, ...about },
     at: context.clock.now(),
     quiet: context.jobs.quiet ?? false,
