@@ -24,7 +24,9 @@ export function assessLine(open: OpenCase, line: Line): LineFigures {
   const items = line.items ?? [];
   const left = items.length ? claimed - items.reduce((a, item) => a + toMinor(item.amount, line.currency), 0n) : 0n;
   if (left !== 0n)
-    scope.findings.push(finding('items-off', place(line), { difference: fromMinor(left, line.currency) }));
+    scope.findings.push(
+      finding('items-off', place(line), { difference: fromMinor(left, line.currency), unit: line.currency }),
+    );
   const pieces = piecesOf(line);
   checkComputed(scope);
   noteCuts(scope, pieces);

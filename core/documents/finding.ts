@@ -62,7 +62,7 @@ const WORDS = {
     'stop',
     '{code} is self-assessed in {country}, where the entity is not registered. Choose another tax code.',
   ],
-  'items-off': ['stop', 'The items leave {difference} of the line. Change them until nothing is left.'],
+  'items-off': ['stop', 'The items leave {difference} {unit} of the line. Change them until nothing is left.'],
   'computed-off': [
     'stop',
     'The amount is {difference} from what {from} come to, {computed} {currency}. Correct the one that is wrong.',
@@ -80,8 +80,8 @@ const WORDS = {
   rest: ['stop', 'Only one share can take the rest, and only by percent or amount.'],
   value: ['stop', 'A share of the split has no valid value. Enter a number.'],
   negative: ['stop', 'A share of the split is negative. Enter 0 or more.'],
-  sign: ['stop', 'A share of the split does not have the sign of the amount. {difference} is left to divide.'],
-  sum: ['stop', 'The split leaves {difference}. Change the shares until nothing is left.'],
+  sign: ['stop', 'A share of the split does not have the sign of the amount. {difference} {unit} is left to divide.'],
+  sum: ['stop', 'The split leaves {difference} {unit}. Change the shares until nothing is left.'],
   'all-zero': ['stop', 'The weights of the split are all 0. Enter at least one above 0.'],
 } as const satisfies Record<string, readonly [Severity, string]>;
 

@@ -32,7 +32,7 @@ export function ToastRegion() {
     <div
       role="status"
       aria-live="polite"
-      className="pointer-events-none fixed inset-x-0 bottom-14 z-40 flex flex-col items-center gap-2"
+      className="pointer-events-none fixed inset-x-0 bottom-14 z-40 flex flex-col items-center gap-2 lg:items-start lg:pl-4"
     >
       {shown.map((one) => (
         <Message key={one.id} toast={one} onClose={close} />
@@ -52,7 +52,7 @@ function Message({ toast: { id, text, tone, act }, onClose }: { toast: Shown; on
   };
   return (
     <div
-      className={`pointer-events-auto flex max-w-[90vw] items-center gap-3 rounded-box px-4 py-2 shadow-lg ${tone === 'bad' ? 'bg-error text-error-content' : 'bg-neutral text-neutral-content'}`}
+      className={`pointer-events-auto flex max-w-[90vw] items-center lg:max-w-[36rem] gap-3 rounded-box px-4 py-2 shadow-lg ${tone === 'bad' ? 'bg-error text-error-content' : 'bg-neutral text-neutral-content'}`}
     >
       <span>{text}</span>
       {act && (

@@ -9,7 +9,7 @@ import type { Comparison, Tie } from './tie.types.ts';
 export function tieRules(line: string, kind: Verdict['kind'], verdicts: readonly Verdict[]): Tie {
   const own = verdicts.filter((v) => v.kind === kind);
   const comparisons = own.map(compare);
-  const off = own.findIndex((_, i) => comparisons[i]!.state === 'off');
+  const off = ['off', 'open'].map((state) => comparisons.findIndex((c) => c.state === state)).find((i) => i >= 0) ?? -1;
   const steps = own.filter((v) => v.owner).map((v) => ({ label: v.subject, value: `ask ${v.owner}`, source: null }));
   return {
     ...fromComparisons(line, kind, comparisons),
@@ -18,17 +18,17 @@ export function tieRules(line: string, kind: Verdict['kind'], verdicts: readonly
   };
 }
 
-/** A note informs and leaves the comparison tied; stop and ask are off. */
+/** A note informs and leaves the comparison tied; stop and ask are off; what cannot be computed is open. */
 function compare(verdict: Verdict): Comparison {
-  const { actual, allowed, unit, kept, severity, says, wants } = verdict;
+  const { actual, allowed, unit, kept, unknown, severity, says, wants } = verdict;
   const withUnit = (figure: string | null) => (figure && unit ? `${figure} ${unit}` : figure);
   return {
     fact: wants,
-    claimed: actual === null ? (kept ? 'kept' : says) : withUnit(actual),
+    claimed: unknown ? 'not known yet' : actual === null ? (kept ? 'kept' : says) : withUnit(actual),
     evidence: withUnit(allowed),
     difference: kept ? null : moreOf(verdict),
     tolerance: null,
-    state: kept || severity === 'note' ? 'tied' : 'off',
+    state: unknown ? 'open' : kept || severity === 'note' ? 'tied' : 'off',
   };
 }
 

@@ -11,6 +11,8 @@ interface CodedShare {
   line: Line;
   item: string | null;
   category: string;
+  /** The category as people call it. */
+  spending: string;
   codes: Record<string, string>;
   share: ShareFigures;
 }
@@ -24,7 +26,7 @@ interface CodedShare {
 export function judgeCoding(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
   const { dimensions, codingRules, accounts } = open.case.book;
   if (!dimensions?.length && !codingRules?.length && !accounts) return [];
-  const shares = lines.flatMap(({ line, parts }) => sharesOf(line, parts));
+  const shares = lines.flatMap(({ line, parts }) => sharesOf(open, line, parts));
   const chart = dimensions ?? [];
   return [
     ...(accounts ? judgeAccounts(new Set(accounts), shares) : []),
@@ -34,14 +36,16 @@ export function judgeCoding(open: OpenCase, lines: readonly LineFigures[]): Verd
   ];
 }
 
-function sharesOf(line: Line, parts: readonly PartFigures[]): CodedShare[] {
+function sharesOf({ case: { book } }: OpenCase, line: Line, parts: readonly PartFigures[]): CodedShare[] {
   const items = new Map(line.items?.map((item) => [item.id, item]));
+  const called = (id: string) => book.categories.find((c) => c.id === id)?.name ?? id;
   return parts.flatMap((part) => {
     const category = (items.get(part.item ?? '') ?? line).category ?? '';
     return part.shares.map((share) => ({
       line,
       item: part.item,
       category,
+      spending: called(category),
       share,
       codes: { ...share.coding, account: share.account, category },
     }));
@@ -94,7 +98,7 @@ function judgeCodes(rows: Rows, chart: readonly Dimension[], coded: CodedShare):
         'code-category',
         coded,
         subject,
-        `does not take the category ${coded.category}. Choose another code or category.`,
+        `does not take ${coded.spending}. Choose another code or category.`,
         owner,
       );
     return codingVerdict('code', coded, subject, null, owner);
@@ -217,7 +221,7 @@ function judgeBudget(
   const caps = (value.caps ?? []).flatMap((cap) => {
     const own = charged.filter((s) => s.category === cap.category);
     return own.length > 0
-      ? judgeLeft(open, `${dimension.name ?? dimension.id} ${value.code}, ${cap.category}`, value, cap.left, own)
+      ? judgeLeft(open, `${dimension.name ?? dimension.id} ${value.code}, ${own[0]!.spending}`, value, cap.left, own)
       : [];
   });
   return [...whole, ...caps];
@@ -234,6 +238,7 @@ function judgeLeft(
   const cost = charged.reduce((a, s) => a + (s.share.ledgerCost ?? 0n), 0n);
   const over = cost - toMinor(left, currency);
   const kept = over <= 0n;
+  const unknown = kept && charged.some((s) => s.share.ledgerCost === null);
   const difference = kept ? null : fromMinor(over, currency);
   const owner = value.owner ?? null;
   const says = kept
@@ -244,16 +249,17 @@ function judgeLeft(
     kind: 'budget' as const,
     severity: 'stop' as const,
     kept,
+    unknown,
     line: line.id,
     item,
     subject,
-    actual: fromMinor(cost, currency),
+    actual: unknown ? null : fromMinor(cost, currency),
     allowed: left,
     unit: currency,
     difference,
     says,
     wants: `${subject} has ${left} ${currency} left; the claim as a whole stays within it.`,
-    short: 'above',
+    short: unknown ? 'unknown' : 'above',
     owner,
   }));
 }

@@ -9,6 +9,8 @@ export interface Verdict {
   kind: 'limit' | 'plan' | 'coding' | 'budget';
   severity: Severity;
   kept: boolean;
+  /** Nothing speaks against it yet, and not everything it looks at can be computed. */
+  unknown?: boolean;
   line: string | null;
   item: string | null;
   /** What was looked at, in words: "per night", "project TIDE-04". */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { line, makeCase, refusal, valid, type CaseParts } from '../../../test/fixtures/caseBuilder.ts';
 import { assess } from '../../assess/assess.ts';
-import type { Line } from '../../documents/case.schema.ts';
+import type { Line, Split } from '../../documents/case.schema.ts';
 import type { CodingRule, Dimension, Limit } from '../../documents/rules.schema.ts';
 import { NO_EVIDENCE } from '../../evidence/comparisons/tie.types.ts';
 import { reviewCase } from '../../evidence/comparisons/reviewCase.ts';
@@ -215,6 +215,28 @@ describe('the chart', () => {
         ['budget', 'tied', null],
       ]),
     );
+  });
+  it('does not call a budget kept while what is charged to it is not known', () => {
+    const split: Split = { by: 'percent', shares: [{ coding: { grant: 'G1' }, value: '107' }] };
+    const { ties, assessment } = reviewCase(
+      valid(makeCase({ lines: [line({ split })], book: { dimensions } })),
+      NO_EVIDENCE,
+    );
+    const budget = ties.find((t) => t.kind === 'budget')!;
+    expect(budget).toMatchObject({ state: 'open', difference: 'unknown' });
+    expect(budget.comparisons.map((c) => c.claimed)).toEqual(['not known yet', 'not known yet']);
+    expect(assessment.findings.map((f) => f.says)).toContain(
+      'The split leaves -7 %. Change the shares until nothing is left.',
+    );
+  });
+  it('says which category a code does not take by its name', () => {
+    const chart = [{ id: 'grant', name: 'Grant', values: [{ code: 'G1', name: 'One', categories: ['other'] }] }];
+    const categories = [{ id: 'lodging', name: 'Lodging', account: '6200' }];
+    const { findings } = run({
+      lines: [line({ category: 'lodging', coding: { grant: 'G1' } })],
+      book: { dimensions: chart, categories },
+    });
+    expect(findings.map((f) => f.says)).toContain('Grant G1 does not take Lodging. Choose another code or category.');
   });
 });
 

@@ -32,7 +32,10 @@ export function sharesOf(
 ): { tax: TaxFigures[]; shares: ShareFigures[] } {
   const split = part.split ?? WHOLE;
   const result = splitWeights(split, part.claimed, scope.line.currency);
-  if (!result.ok) scope.findings.push(finding(result.problem, place, { difference: result.difference }));
+  if (!result.ok) {
+    const unit = split.by === 'percent' ? '%' : scope.line.currency;
+    scope.findings.push(finding(result.problem, place, { difference: result.difference, unit }));
+  }
   const spread = spreader(split.shares.length, result.ok ? apportioner(result.weights) : null);
   const codings = split.shares.map((share) => part.codingOf(share.coding));
   const recoveries = codings.map(({ coding }) => recoveryOf(scope, coding));

@@ -12,7 +12,8 @@ export function assertClearable(
   marks: readonly MarkRow[],
 ): void {
   const stop = assessment.findings.find((f) => f.severity === 'stop');
-  if (stop) throw new Refused('has-stops', { first: `${stop.line ? `line ${stop.line}: ` : ''}${stop.says}` });
+  if (stop)
+    throw new Refused('has-stops', { first: `${stop.line ? `line ${stop.line}: ` : ''}${stop.says}`, line: stop.line });
   const holding = marks.filter((m) => ties.some((t) => sameCell(t, m) && fingerprintOf(t) === m.about));
   const loose = shownTies(ties, holding).filter((tie) => isLoose(tie.shown));
   if (loose.length > 0)
@@ -20,6 +21,8 @@ export function assertClearable(
       count: loose.length,
       loose: loose.length === 1 ? '1 comparison is' : `${loose.length} comparisons are`,
       cells: loose.map((t) => `line ${t.line} ${t.kind}`).join(', '),
+      line: loose[0]!.line,
+      kind: loose[0]!.kind,
     });
   const { accounts, cards } = document.book.entities[0]!;
   const control = new Set([...CONTROLLED.map((name) => accounts[name]), ...Object.values(cards ?? {})]);

@@ -12,7 +12,7 @@ import { ChargedOn } from '../../parts/ChargedOn.tsx';
 import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';
 import { LineBench } from './LineBench.tsx';
-import { shownState, type Cell, type MatrixRow } from './cells.ts';
+import { shownState, wordOf, type Cell, type MatrixRow } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 
 interface MatrixProps {
@@ -117,9 +117,9 @@ function FindingRows({ row, columns, view }: { row: MatrixRow; columns: number; 
         <td />
         <td
           colSpan={columns - 1}
-          className={`px-2 pb-1.5 text-sm ${f.severity === 'stop' ? 'text-error' : 'text-warning'}`}
+          className={`px-2 pb-1.5 text-sm ${f.severity === 'stop' ? 'text-error' : row.loose ? 'text-warning' : 'quiet'}`}
         >
-          <strong className="mr-1">{f.severity}</strong>
+          <strong className="mr-1">{f.severity === 'stop' || row.loose ? f.severity : 'dealt with'}</strong>
           {f.item && <span className="font-mono">{f.item} </span>}
           {f.says} <ClaimantsWord word={wordTo(f, view.document.claim.explanations)} />
         </td>
@@ -200,7 +200,7 @@ function TieCell({ tie, state, name, focused, onFocus }: TieCellProps) {
         className={`flex h-9 w-full items-center gap-1.5 rounded-field px-1.5 ${focused ? 'outline-2 outline-primary' : 'hover:bg-base-200'}`}
       >
         <TieMark state={state} label={name} />
-        <span className="truncate text-xs">{state === 'off' ? tie?.difference : ''}</span>
+        <span className="truncate text-xs">{wordOf(tie, state)}</span>
       </button>
     </td>
   );

@@ -41,7 +41,7 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
 
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:h-[calc(100dvh-2.75rem)] lg:flex-none">
-      <SheetHead sheet={sheet} view={view} assessment={shown.assessment} panel={panel} setPanel={setPanel} />
+      <SheetHead {...{ sheet, view, panel, setPanel, kinds, setCell }} assessment={shown.assessment} />
       <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
         <div className="flex min-h-0 min-w-0 flex-col border-r border-base-300">
           <section aria-label="Lines" className="min-h-0 flex-1 overflow-auto">

@@ -14,7 +14,8 @@ import { AdvancesBeside } from './AdvancesBeside.tsx';
 import { Decisions } from './Decisions.tsx';
 import { PostPanel } from './PostPanel.tsx';
 import { StaleNotice } from './StaleNotice.tsx';
-import { undoClear } from './bench.ts';
+import { clearOn } from './clear.ts';
+import type { Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 import { KeyHint } from '../../parts/keys.tsx';
 
@@ -26,10 +27,12 @@ interface HeadProps {
   assessment: Assessment;
   panel: Panel;
   setPanel: (panel: Panel) => void;
+  kinds: readonly Cell['kind'][];
+  setCell: (cell: Cell) => void;
 }
 
 /** Who, why, when; the settlement as a sum; the acts; and in place what an act still asks for. */
-export function SheetHead({ sheet, view, assessment, panel, setPanel }: HeadProps) {
+export function SheetHead({ sheet, view, assessment, panel, setPanel, kinds, setCell }: HeadProps) {
   const { claim } = view;
   return (
     <div className="border-b border-base-300 bg-base-100">
@@ -40,7 +43,7 @@ export function SheetHead({ sheet, view, assessment, panel, setPanel }: HeadProp
         </div>
         <div className="flex flex-col items-end gap-1">
           <SettlementLine view={view} assessment={assessment} />
-          <ActButtons sheet={sheet} view={view} panel={panel} setPanel={setPanel} />
+          <ActButtons {...{ sheet, view, panel, setPanel, kinds, setCell }} />
         </div>
       </div>
       {sheet.stale && <StaleNotice sheet={sheet} />}
@@ -143,28 +146,24 @@ function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Ass
   );
 }
 
-function ActButtons({ sheet, view, panel, setPanel }: Omit<HeadProps, 'assessment'>) {
+function ActButtons({ sheet, view, panel, setPanel, kinds, setCell }: Omit<HeadProps, 'assessment'>) {
   const { number } = view.claim;
   const may = (act: ClaimView['may'][number]) => view.may.includes(act);
   const toggle = (which: Panel) => () => setPanel(panel === which ? null : which);
-  const plain = (act: 'clear' | 'reopen', done: string) => () =>
-    void sheet.run(
-      done,
-      (revision) => sheet.acts.plain(act, revision),
-      act === 'clear' ? { undo: undoClear(view) } : {},
-    );
+  const reopen = () =>
+    void sheet.run(`${number} is in review again`, (revision) => sheet.acts.plain('reopen', revision));
   return (
     <div className="flex flex-wrap items-center justify-end gap-2">
       <Decisions sheet={sheet} view={view} />
       {may('hold') && <ActButton onClick={toggle('hold')}>Hold</ActButton>}
       {may('return') && <ActButton onClick={toggle('return')}>Return…</ActButton>}
       {may('clear') && (
-        <ActButton main busy={sheet.busy} onClick={plain('clear', `${number} is cleared`)}>
+        <ActButton main busy={sheet.busy} onClick={() => clearOn({ sheet, view, kinds, setCell })}>
           Clear <KeyHint of="clear" />
         </ActButton>
       )}
       {may('reopen') && (
-        <ActButton busy={sheet.busy} onClick={plain('reopen', `${number} is in review again`)}>
+        <ActButton busy={sheet.busy} onClick={reopen}>
           Take back into review
         </ActButton>
       )}

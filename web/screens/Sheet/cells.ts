@@ -14,6 +14,8 @@ export interface MatrixRow {
   line: Line;
   ties: Map<TieKind, Tie>;
   findings: Finding[];
+  /** Some comparison is neither tied nor dealt with. */
+  loose: boolean;
   /** Everything tied or dealt with, and no finding other than notes: such rows fold. */
   quiet: boolean;
 }
@@ -34,8 +36,22 @@ export function matrixRows(
     const own = new Map(ties.filter((t) => t.line === line.id).map((t) => [t.kind, t]));
     const about = findings.filter((f) => f.line === line.id);
     const loose = [...own.values()].some((t) => isLoose(shownState(t, marks)));
-    return { line, ties: own, findings: about, quiet: !loose && about.every((f) => f.severity === 'note') };
+    return { line, ties: own, findings: about, loose, quiet: !loose && about.every((f) => f.severity === 'note') };
   });
+}
+
+/** What a cell says beside its mark: the difference where there is one, else a word. */
+export function wordOf(tie: Tie | undefined, state: ShownTie): string {
+  switch (state) {
+    case 'off':
+    case 'open':
+      return tie!.difference ?? (tie!.comparisons.length === 0 ? 'missing' : 'to check');
+    case 'waived':
+    case 'seen':
+      return state;
+    default:
+      return '';
+  }
 }
 
 /** Kinds of comparison that apply to at least one line. */

@@ -19,10 +19,11 @@ export interface Stale {
   changes: HistoryEvent[];
 }
 
-/** What follows an act that was done: how to take it back, and what to close before the newer claim is shown. */
+/** What follows an act: how to take it back, what to close before the newer claim is shown, where to look when it was refused. */
 interface After {
   undo?: Undo;
   then?: () => void;
+  refused?: (failure: ApiError) => void;
 }
 
 type Act = (revision: number) => Promise<ClaimAnswer>;
@@ -88,7 +89,7 @@ function useRunning(view: ClaimView | undefined, acts: ClaimActs, mutate: Mutate
   const [busy, setBusy] = useState(false);
   const undos = useRef<Undo[]>([]);
 
-  const run = async (done: string, act: Act, { undo, then }: After = {}): Promise<void> => {
+  const run = async (done: string, act: Act, { undo, then, refused }: After = {}): Promise<void> => {
     if (!view) return;
     setBusy(true);
     try {
@@ -100,7 +101,10 @@ function useRunning(view: ClaimView | undefined, acts: ClaimActs, mutate: Mutate
       await mutate(next, { revalidate: false });
     } catch (failure) {
       const changes = changesOf(failure);
-      if (!changes) return toast({ text: (failure as Error).message, tone: 'bad' });
+      if (!changes) {
+        if (failure instanceof ApiError) refused?.(failure);
+        return toast({ text: (failure as Error).message, tone: 'bad' });
+      }
       setStale({ changes });
       await mutate();
     } finally {

@@ -4,7 +4,8 @@ import { toast } from '../../parts/toast.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { neighbour } from '../Desk/queueOrder.ts';
 import { matrixRows, nextLoose, shownState, type Cell } from './cells.ts';
-import { openedBench, undoClear, type BenchKind } from './bench.ts';
+import { openedBench, type BenchKind } from './bench.ts';
+import { clearOn } from './clear.ts';
 import { approveOn } from './Decisions.tsx';
 import type { Panel } from './SheetHead.tsx';
 import type { SheetState } from './useSheet.ts';
@@ -90,17 +91,13 @@ function isTicked({ ties, marks }: ClaimView, { line, kind }: Cell): boolean {
   return shownState(ties.find(here), marks) === 'seen' || marks.some((m) => here(m) && m.mark === 'seen');
 }
 
-function useClaimKeys({ sheet, view, setPanel, toggleJournal }: KeyScope) {
+function useClaimKeys({ sheet, view, kinds, setCell, setPanel, toggleJournal }: KeyScope) {
   const navigate = useNavigate();
   const may = (act: ClaimView['may'][number]) => view.may.includes(act);
   const go = (step: -1 | 1) => () => {
     const to = neighbour(view.claim.number, step);
     if (to) void navigate(`/desk/${to}`);
     else toast({ text: 'The queue, as the Desk last showed it, ends here.' });
-  };
-  const clear = () => {
-    const act = (revision: number) => sheet.acts.plain('clear', revision);
-    if (may('clear') && !sheet.bench) void sheet.run(`${view.claim.number} is cleared`, act, { undo: undoClear(view) });
   };
   return {
     journal: toggleJournal,
@@ -109,6 +106,6 @@ function useClaimKeys({ sheet, view, setPanel, toggleJournal }: KeyScope) {
     post: () => may('post') && setPanel('post'),
     previousClaim: go(-1),
     nextClaim: go(1),
-    clear,
+    clear: () => sheet.bench === null && clearOn({ sheet, view, kinds, setCell }),
   };
 }
