@@ -51,7 +51,13 @@ export const markSchema = z.discriminatedUnion('mark', [
   z.strictObject({ ...cell, about, mark: z.literal('waived'), reason: words }),
   z.strictObject({ ...cell, mark: z.literal('none') }),
 ]);
-export const querySchema = z.strictObject({ revision, line: parts.id, kind: tieKind.nullish(), text: words });
+export const querySchema = z.strictObject({
+  revision,
+  line: parts.id,
+  kind: tieKind.nullish(),
+  text: words,
+  asks: z.enum(['claimant', 'approver']).default('claimant').describe('Who is asked: its makers, or who approved it.'),
+});
 export const holdSchema = z.strictObject({ revision, reason: words, until: date });
 export const postSchema = z.strictObject({
   revision,
@@ -94,6 +100,8 @@ const row = z.object({
   stops: z.number(),
   asks: z.number(),
   holdUntil: date.nullable(),
+  waiting: z.number().describe('Questions that were sent and not answered.'),
+  answered: z.number().describe('Questions that were answered.'),
   tide,
 });
 export const queueAnswer = z.object({
@@ -127,6 +135,7 @@ const header = z.object({
   preparer: z.string(),
   deciders: z.array(z.string()).describe('Who decides about it now.'),
   approvedBy: z.array(z.string()),
+  waitsFor: z.array(z.string()).describe('Who is asked something and has not answered.'),
   ownersAsked: z.array(z.string()).describe('Owners of codes that finance gave it, who have not agreed yet.'),
   currency: z.string(),
   ledgerCurrency: z.string(),
@@ -142,6 +151,8 @@ const header = z.object({
   holdReason: z.string().nullable(),
   holdUntil: date.nullable(),
 });
+const attachments = z.array(attachment);
+
 const query = z.object({
   id: recordId,
   /** The version it was asked about, and whether it went out when that was returned. */
@@ -149,9 +160,12 @@ const query = z.object({
   sent: z.boolean(),
   line: id,
   kind: tieKind.nullable(),
+  asks: z.enum(['claimant', 'approver']),
   text: z.string(),
   by: z.string(),
   at: moment,
+  takenBack: z.boolean(),
+  files: attachments,
   answer: z.object({ text: z.string(), by: z.string(), at: moment }).nullable(),
 });
 const may = z.array(act);
@@ -192,8 +206,6 @@ const spentEstimate = z.object({
   kept: z.boolean(),
   lines: z.array(id),
 });
-
-const attachments = z.array(attachment);
 
 const advances = z.array(shownAdvance);
 
@@ -298,6 +310,8 @@ export type Correction = z.infer<typeof correctionSchema>;
 export type CorrectionSet = z.infer<typeof correctionSet>;
 export type Mark = z.infer<typeof markSchema>;
 export type Hold = z.infer<typeof holdSchema>;
+export type Question = Omit<z.infer<typeof querySchema>, 'revision'>;
+export type ShownQuery = z.infer<typeof query>;
 export type PostRequest = z.infer<typeof postSchema>;
 export type QueueQuery = z.infer<typeof listSchema>;
 export type QueueRow = z.infer<typeof row>;

@@ -71,6 +71,9 @@ export const REFUSALS = {
   'no-template': [422, 'There is no kind of trip "{kind}" any more. Choose another one.'],
   'no-estimate': [404, 'The plan has no estimate {estimate}. Load it again.'],
   'ties-open': [422, '{loose} not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.'],
+  'question-open': [422, 'The question at line {line} is {sent} yet. Wait for its answer, or take it back.'],
+  'nothing-asked': [422, 'Nothing is pinned to claim {number} that was not sent. Ask at a line first.'],
+  'nobody-approved': [422, 'Nobody approved claim {number}, so only its claimant can be asked.'],
   'control-account': [
     422,
     'Line {line} is charged to account {account}, which only payments, cards and advances move. Choose a cost account.',

@@ -16,6 +16,7 @@ import * as periods from './periods.ts';
 import { ADVANCE_ROUTES } from './advanceRoutes.ts';
 import { MESSAGE_ROUTES } from './messages.ts';
 import { PLAN_ROUTES } from './planRoutes.ts';
+import { REVIEW_ROUTES } from './reviewRoutes.ts';
 import { nothing, seenQuery } from './primitives.ts';
 import { GATHERERS, pathOfAct, route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
@@ -120,27 +121,7 @@ export const ROUTES: readonly RouteContract[] = [
   act('release', decisions.actSchema),
   act('clear', decisions.actSchema),
   act('reopen', decisions.actSchema),
-  route(
-    'put',
-    '/claims/:number/lines/:line',
-    whoMay(claimLifecycle, 'correct'),
-    'Corrects a line in review.',
-    claims.claimAnswer,
-    {
-      body: claims.correctionSchema,
-    },
-  ),
-  route('post', '/claims/:number/marks', whoMay(claimLifecycle, 'mark'), 'Marks a comparison.', claims.claimAnswer, {
-    body: claims.markSchema,
-  }),
-  route(
-    'post',
-    '/claims/:number/queries',
-    whoMay(claimLifecycle, 'ask'),
-    'Pins a query to a line.',
-    claims.claimAnswer,
-    { body: claims.querySchema },
-  ),
+  ...REVIEW_ROUTES,
   route('post', '/claims/:number/post', whoMay(claimLifecycle, 'post'), 'Posts a cleared claim.', claims.postedAnswer, {
     body: claims.postSchema,
     status: 201,

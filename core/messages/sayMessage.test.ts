@@ -28,14 +28,21 @@ describe('the words of a message', () => {
     expect(sayMessage(message({ waits: false }))).toMatchObject({ subject: 'C-7 no longer waits for you', next: null });
   });
   it('are there for everything that is told, and no event is told by its bare name', () => {
-    const hears = { approver: 'decider', owner: 'decider', claimant: 'maker', preparer: 'maker' } as const;
+    const hears = {
+      ...{ approver: ['decider'], owner: ['decider'], claimant: ['maker'], preparer: ['maker'] },
+      ...{ questioned: ['maker', 'decider'] },
+    } as const;
     const bare = LIFECYCLES.flatMap(({ kind: record, acts }) =>
       Object.values(acts).flatMap(({ event, tells }) =>
-        tells.flatMap((told) => {
-          const as = typeof told === 'string' ? hears[told] : ('reviewer' as const);
-          const { subject } = sayMessage(message({ record, event, as }));
-          return subject === `C-7: ${event}` ? [`${record} ${event} to ${as}`] : [];
-        }),
+        tells
+          .flatMap(
+            (told) =>
+              (typeof told === 'string' ? hears[told] : (['reviewer'] as const)) as (
+                'maker' | 'decider' | 'reviewer'
+              )[],
+          )
+          .filter((as) => sayMessage(message({ record, event, as })).subject === `C-7: ${event}`)
+          .map((as) => `${record} ${event} to ${String(as)}`),
       ),
     );
     expect(bare).toEqual([]);

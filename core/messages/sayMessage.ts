@@ -55,6 +55,7 @@ const DECIDER: Record<string, Words> = {
   submitted: asked,
   requested: asked,
   approved: asked,
+  'questions sent': done('asks you something about', 'Open it and answer at its lines.'),
   corrected: (m) => [`${m.number} is charged to a code of yours`, 'Say whether it may be charged there.'],
 };
 
@@ -71,6 +72,7 @@ const MAKER: Record<string, Words> = {
     return [`${m.by} approved ${m.number}`, next];
   },
   returned: done('returned', 'Open it to read why, put it right and submit it again.'),
+  'questions sent': done('asks something about', 'Open it and answer at its lines; it stays in review meanwhile.'),
   declined: done('declined', READ),
   cleared: (m) => [`${m.number} is cleared`, 'It is posted and paid next.'],
   posted: (m) => [`${m.number} is posted`, 'It is paid next.'],
@@ -99,6 +101,7 @@ const MAKER: Record<string, Words> = {
 
 const REVIEWER: Record<string, Words> = {
   submitted: (m) => [`${m.number} came back`, 'What you asked is answered at its lines.'],
+  answered: done('answered a question about', 'The answer stands at its line.'),
   'code agreed': done('agreed to the codes of', 'It can be cleared as far as those go.'),
   'code not agreed': done('did not agree to the codes of', READ),
 };

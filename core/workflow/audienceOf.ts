@@ -24,7 +24,8 @@ export function audienceOf(claim: LookedAt, person: ActingPerson): Audience | nu
   if (person.holds('reviewer', claim.entity) || person.holds('controller', claim.entity)) return 'finance';
   if (person.holds('auditor', claim.entity)) return 'auditor';
   const asked =
-    claim.approvers.includes(person.id) || standsTo(claim, 'approver', person) || standsTo(claim, 'owner', person);
+    claim.approvers.includes(person.id)
+    || (['approver', 'owner', 'questioned'] as const).some((r) => standsTo(claim, r, person));
   return asked ? 'approver' : null;
 }
 
@@ -42,3 +43,7 @@ export function planAudienceOf(plan: LookedAt, person: ActingPerson): PlanAudien
 
 /** The budgets of grants and projects are their owners' business: their makers are not told, and need not put them right. */
 export const concernsMakers = (finding: Pick<Finding, 'code'>): boolean => finding.code !== 'budget-over';
+
+/** Whether an audience sees what was asked once it was sent: what approvers are asked is no matter of the makers. */
+export const seesQuestion = (audience: Audience, asks: 'claimant' | 'approver'): boolean =>
+  audience !== 'claimant' || asks === 'claimant';

@@ -27,7 +27,7 @@ export function concerned(
     const asked = decides ? new Set(whoIs(before, told)) : null;
     for (const person of whoIs(after, told))
       if (person !== actor && !asked?.has(person) && !(decides && makers.has(person)) && !heard.has(person))
-        heard.set(person, decides ? 'decider' : 'maker');
+        heard.set(person, decides || (told === 'questioned' && !makers.has(person)) ? 'decider' : 'maker');
   }
   return [...heard].map(([person, as]) => ({ person, as }));
 }

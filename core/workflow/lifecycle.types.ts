@@ -19,7 +19,8 @@ export const EVERY_ENTITY = '*';
 
 /**
  * Who somebody is to one record; several may be the same person. `approver` is everybody who decides now, `decider` who
- * decided last as long as nobody did anything since, `owner` whom a thing belongs to, or who is asked about a code of theirs.
+ * decided last as long as nobody did anything since, `owner` whom a thing belongs to, or who is asked about a code of theirs,
+ * `questioned` who is asked something that they have not answered.
  */
 export const RELATIONS = [
   'claimant',
@@ -28,6 +29,7 @@ export const RELATIONS = [
   'decider',
   'clearer',
   'owner',
+  'questioned',
   'holder',
   'maker',
 ] as const;
@@ -54,7 +56,7 @@ export interface Way<State extends string> {
  * Who hears of an act besides who did it: who is what to the record afterwards (of approvers and owners only those who are asked
  * anew), or whoever left events of a kind on it before.
  */
-export type Told = 'claimant' | 'preparer' | 'approver' | 'owner' | { did: string };
+export type Told = 'claimant' | 'preparer' | 'approver' | 'owner' | 'questioned' | { did: string };
 
 export interface ActRule<State extends string> {
   ways: readonly Way<State>[];

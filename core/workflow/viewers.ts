@@ -16,6 +16,7 @@ export const VIEWERS: readonly Viewer[] = [
   { name: 'its approver', relation: 'approver', roles: ['approver'] },
   { name: 'who was asked before', relation: 'decider', roles: ['approver'] },
   { name: 'owner of a code it was given', relation: 'owner', roles: ['approver'] },
+  { name: 'approver who is asked something', relation: 'questioned', roles: ['approver'] },
   { name: 'claimant of another', relation: null, roles: ['claimant'] },
   { name: 'preparer of another', relation: null, roles: ['preparer'] },
   { name: 'approver of another', relation: null, roles: ['approver'] },

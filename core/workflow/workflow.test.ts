@@ -59,6 +59,8 @@ describe('every lifecycle', () => {
       'submit',
       'resubmit',
       'withdraw',
+      'attachAnswer',
+      'answer',
     ]);
     for (const act of Object.keys(claimLifecycle.acts) as ClaimAct[])
       expect([act, claimLifecycle.acts[act].never]).toEqual([act, made.has(act) ? [] : ['claimant', 'preparer']]);
@@ -112,6 +114,8 @@ describe('an act', () => {
       'correct',
       'mark',
       'ask',
+      'sendQueries',
+      'dropQuery',
       'hold',
       'release',
       'clear',

@@ -45,12 +45,12 @@ test('a split that does not hold shows what is left and forbids clearing', async
   await page.keyboard.press('s');
   await page.getByLabel('Value of share 2').fill('45');
   await page.getByLabel('Value of share 1').fill('50');
-  await expect(page.getByRole('alert')).toContainText('The split leaves 5. Change the shares until nothing is left.');
-  await expect(page.getByLabel('Posting')).toContainText('cannot be made: line 1, The split leaves 5.');
+  await expect(page.getByRole('alert')).toContainText('The split leaves 5 %. Change the shares until nothing is left.');
+  await expect(page.getByLabel('Posting')).toContainText('cannot be made: line 1, The split leaves 5 %.');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Line 1: split saved')).toBeVisible();
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByRole('status')).toContainText('The claim cannot go on: line 1: The split leaves 5.');
+  await expect(page.getByRole('status')).toContainText('The claim cannot go on: line 1: The split leaves 5 %.');
   await page.keyboard.press('u');
   await expect(page.getByText('Undone: split of line 1')).toBeVisible();
   await expect(page.getByLabel('Posting')).toContainText('balanced');

@@ -19,6 +19,7 @@ import {
 } from '../../contract/claims.ts';
 import { pathOfAct } from '../../contract/route.ts';
 import { act, getter, send } from './client.ts';
+import { upload } from './upload.ts';
 
 export type {
   SpentEstimate,
@@ -30,6 +31,7 @@ export type {
   OwnClaimRow,
   QueueRow,
   ShownMark,
+  ShownQuery,
   TidePiece,
 } from '../../contract/claims.ts';
 
@@ -87,7 +89,8 @@ export const usePostingPreview = (number: string, date: string | null) =>
     keepPreviousData: true,
   });
 
-export type PlainAct = 'withdraw' | 'approve' | 'takeBack' | 'agreeCode' | 'clear' | 'reopen' | 'release';
+export type PlainAct =
+  'withdraw' | 'sendQueries' | 'approve' | 'takeBack' | 'agreeCode' | 'clear' | 'reopen' | 'release';
 export type ReasonedAct = 'return' | 'decline' | 'refuseCode';
 export interface MarkRequest {
   revision: number;
@@ -98,6 +101,14 @@ export interface MarkRequest {
   reason?: string;
 }
 
+export interface AskRequest {
+  revision: number;
+  line: string;
+  kind: TieKind | null;
+  text: string;
+  asks: 'claimant' | 'approver';
+}
+
 /** The acts on a claim; each answers with the claim as it is afterwards. */
 export function claimActs(number: string) {
   const path = pathOf(number);
@@ -106,7 +117,13 @@ export function claimActs(number: string) {
     correct: (line: string, correction: { revision: number; item: string | null; set: CorrectionSet }) =>
       send('PUT', `${path}/lines/${encodeURIComponent(line)}`, claimAnswer, correction),
     mark: (body: MarkRequest) => post('marks', body),
-    ask: (body: { revision: number; line: string; kind: TieKind | null; text: string }) => post('queries', body),
+    ask: (body: AskRequest) => post('queries', body),
+    dropQuery: (query: string, revision: number) =>
+      send('DELETE', `${path}/queries/${query}?revision=${revision}`, claimAnswer),
+    answer: (query: string, revision: number, text: string) =>
+      send('PUT', `${path}/queries/${query}`, claimAnswer, { revision, text }),
+    attachAnswer: (query: string, revision: number, file: File) =>
+      upload(`${path}/queries/${query}/files?revision=${revision}`, claimAnswer, file, () => undefined),
     handIn: (act: 'submit' | 'resubmit', revision: number, accepted: string | undefined) =>
       post(act, { revision, accepted }),
     plain: (act: PlainAct, revision: number) => post(pathOfAct(act), { revision }),

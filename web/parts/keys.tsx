@@ -18,6 +18,7 @@ export const KEYS = {
   waive: key('w', 'waive a comparison, with a reason'),
   approve: key('y', 'approve what is chosen'),
   ask: key('a', 'ask about a line'),
+  send: key('e', 'send the questions that are pinned'),
   split: key('s', 'split the line'),
   coding: key('c', 'coding and category of the line'),
   tax: key('t', 'tax of the line'),

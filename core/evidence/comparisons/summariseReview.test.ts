@@ -2,11 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { line, makeCase, valid } from '../../../test/fixtures/caseBuilder.ts';
 import { assess } from '../../assess/assess.ts';
 import { isLoose, stateWithMark, type ShownTie } from './stateWithMark.ts';
-import { summariseReview } from './summariseReview.ts';
+import { NOTHING_PENDING, summariseReview } from './summariseReview.ts';
 import { tieText } from './tieText.ts';
 import type { Tie, TieKind } from './tie.types.ts';
 
-const scope = { currency: 'EUR', ledgerCurrency: 'EUR', onHold: false };
+const scope = { currency: 'EUR', ledgerCurrency: 'EUR', standing: NOTHING_PENDING };
 const two = assess(valid(makeCase({ lines: [line(), line({ id: '2', amount: '-40.00' })] })));
 const tie = (kind: TieKind, shown: ShownTie, at = '1') => ({ line: at, kind, shown });
 
@@ -29,15 +29,17 @@ describe('a claim as one row of a list', () => {
     );
     expect([ties.receipt, ties.tax, ties.card]).toEqual(['waived', 'open', 'none']);
   });
-  it('comes earlier for stops than for any number of comparisons, and last on hold', () => {
+  it('comes earlier for stops and answers than for comparisons, late while it waits for an answer, last on hold', () => {
     const stopped = assess(valid(makeCase({ lines: [line({ currency: 'USD' })] })));
-    const priority = (assessment: typeof two, ties: ReturnType<typeof tie>[], onHold = false) =>
-      summariseReview(assessment, ties, { ...scope, onHold }).priority;
+    const priority = (assessment: typeof two, ties: ReturnType<typeof tie>[], standing = {}) =>
+      summariseReview(assessment, ties, { ...scope, standing: { ...NOTHING_PENDING, ...standing } }).priority;
     const many = Array.from({ length: 150 }, (_, i) => tie('receipt', 'off', String(i)));
     expect([priority(stopped, []), priority(two, many), priority(two, [tie('tax', 'open')])]).toEqual([
       -1_000_000, -990_000, -100,
     ]);
-    expect(priority(stopped, many, true)).toBe(1);
+    expect(priority(stopped, many, { onHold: true, waiting: 1 })).toBe(2);
+    expect(priority(stopped, many, { waiting: 1, answered: 3 })).toBe(1);
+    expect(priority(two, [], { answered: 2 })).toBe(-995_000);
     expect(summariseReview(stopped, [], scope)).toMatchObject({ toPay: null, stops: 1 });
   });
 });

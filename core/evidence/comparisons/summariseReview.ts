@@ -13,22 +13,31 @@ export interface ReviewSummary {
   ties: Record<TieKind, ShownTie>;
   stops: number;
   asks: number;
-  /** Sorts what deserves attention first: smaller comes earlier. A claim on hold comes last. */
+  /** Sorts what deserves attention first: smaller comes earlier. What waits for an answer comes late, what is on hold last. */
   priority: number;
 }
+
+/** What a claim waits for, which moves it in a list of claims to go through. */
+export interface Standing {
+  onHold: boolean;
+  /** Questions that were sent and not answered, and those that were. */
+  waiting: number;
+  answered: number;
+}
+export const NOTHING_PENDING: Standing = { onHold: false, waiting: 0, answered: 0 };
 
 const WORST_FIRST: readonly ShownTie[] = ['off', 'open', 'waived', 'seen', 'tied', 'none'];
 const MOST = 99;
 
 /**
  * What a list shows of a claim, from its assessment and its comparisons with the states they have after what the reviewer
- * said. Stops weigh most, then what is off, then what is open; each counts to 99 at most. Examples: nothing off → 0; one
- * stop → −1,000,000; on hold → 1.
+ * said. Stops weigh most, then an answer to what was asked, then what is off, then what is open; each counts to 99 at most.
+ * Examples: nothing off → 0; one stop → −1,000,000; all questions answered → −995,000; a question not answered → 1; on hold → 2.
  */
 export function summariseReview(
   { lines, settlement, findings }: Assessment,
   ties: readonly (Pick<Tie, 'line' | 'kind'> & { shown: ShownTie })[],
-  { currency, ledgerCurrency, onHold }: { currency: string; ledgerCurrency: string; onHold: boolean },
+  { currency, ledgerCurrency, standing }: { currency: string; ledgerCurrency: string; standing: Standing },
 ): ReviewSummary {
   const count = (severity: string) => findings.filter((f) => f.severity === severity).length;
   const states = (state: ShownTie) => Math.min(ties.filter((t) => t.shown === state).length, MOST);
@@ -41,8 +50,18 @@ export function summariseReview(
     ties: Object.fromEntries(TIE_KINDS.map((kind) => [kind, worstOf(ties, kind)])) as Record<TieKind, ShownTie>,
     stops,
     asks: count('ask'),
-    priority: onHold ? 1 : 0 - (Math.min(stops, MOST) * 1_000_000 + states('off') * 10_000 + states('open') * 100),
+    priority: priorityOf(standing, { stops, off: states('off'), open: states('open') }),
   };
+}
+
+function priorityOf(
+  { onHold, waiting, answered }: Standing,
+  { stops, off, open }: Record<'stops' | 'off' | 'open', number>,
+) {
+  if (onHold) return 2;
+  if (waiting > 0) return 1;
+  const weight = Math.min(stops, MOST) * 1_000_000 + (answered > 0 ? 995_000 : 0) + off * 10_000 + open * 100;
+  return 0 - weight;
 }
 
 const riskOf = (amount: string | null, currency: string): bigint =>

@@ -133,7 +133,15 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
   }),
   correct: review('corrected', { undoneBy: 'correct', tells: ['owner'] }),
   mark: review('marked', { undoneBy: 'mark' }),
-  ask: review('asked'),
+  ask: review('asked', { undoneBy: 'dropQuery' }),
+  sendQueries: review('questions sent', { tells: ['questioned'] }),
+  dropQuery: review('question taken back'),
+  attachAnswer: act({ event: 'file added to an answer', ways: [way(['in review'], null, { as: ['questioned'] })] }),
+  answer: act({
+    event: 'answered',
+    ways: [way(['in review'], null, { as: ['questioned'] })],
+    tells: [{ did: 'questions sent' }],
+  }),
   hold: review('held', { needs: ['reason', 'date'], undoneBy: 'release' }),
   release: review('released', { undoneBy: 'hold' }),
   clear: review('cleared', {

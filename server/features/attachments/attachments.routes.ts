@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { audienceOf, planAudienceOf } from '../../../core/workflow/audienceOf.ts';
+import { audienceOf, planAudienceOf, seesQuestion } from '../../../core/workflow/audienceOf.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { actorOf, numberParam, pageIn } from '../../platform/http/guards.ts';
@@ -44,5 +44,6 @@ async function isShown(db: Db, place: AttachmentPlace, actor: Actor): Promise<bo
   const claim = await selectClaim(db, place.claim!);
   const audience = claim ? audienceOf(claimFacts(claim), actor) : null;
   if (!claim || audience === null) return false;
+  if (place.asks !== null) return seesQuestion(audience, place.asks);
   return audience === 'claimant' || place.addedIn <= (claim.submitted_version ?? 0);
 }

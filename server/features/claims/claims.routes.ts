@@ -55,9 +55,10 @@ import { answerQuery, editHeader, explainFinding, orderLines } from './drafts.se
 import { editLines, removeLine, writeLines } from './lines.service.ts';
 import { writeLinesCsv } from './linesCsv.ts';
 import { viewOwnClaims, viewQueue } from './lists.service.ts';
+import { answerInReview, askAbout, attachToAnswer, dropQuery, sendQuestions } from './queries.service.ts';
 import { putReceipt } from './receiptOnLine.service.ts';
 import { dealWithRecurring, endRecurring, repeatLine, viewRecurring } from './recurring.service.ts';
-import { askAbout, clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
+import { clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
 import {
   agreeCode,
   approveClaim,
@@ -225,9 +226,25 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
   act('post', '/claims/:number/marks', 'mark', (actor, number, req) =>
     markTie(context, actor, number, checked(markSchema, req.body)),
   );
-  act('post', '/claims/:number/queries', 'ask', (actor, number, req) =>
-    askAbout(context, actor, number, checked(querySchema, req.body)),
+  act('post', '/claims/:number/queries', 'ask', (actor, number, req) => {
+    const { revision, ...question } = checked(querySchema, req.body);
+    return askAbout(context, actor, { number, revision }, question);
+  });
+  plain('sendQueries', sendQuestions);
+  const queryId = (req: Request) => numberParam(req, 'query', 'query');
+  act('delete', '/claims/:number/queries/:query', 'dropQuery', (actor, number, req) =>
+    dropQuery(context, actor, { number, query: queryId(req), ...checked(seenQuery, req.query) }),
   );
+  act('put', '/claims/:number/queries/:query', 'answer', (actor, number, req) => {
+    const { revision, text } = checked(answerSchema, req.body);
+    return answerInReview(context, actor, { number, query: queryId(req), revision }, text);
+  });
+  router.post('/claims/:number/queries/:query/files', uploads, upload(0), async (req, res) => {
+    const [actor, number] = [actorOf(req), param(req, 'number')];
+    const seen = { number, query: queryId(req), ...checked(seenQuery, req.query) };
+    await attachToAnswer(services, actor, seen, fileOf(req));
+    answer(res, claimAnswer, await viewClaim(context, actor, number), 201);
+  });
   act('post', '/claims/:number/hold', 'hold', (actor, number, req) =>
     holdClaim(context, actor, number, checked(holdSchema, req.body)),
   );

@@ -13,7 +13,8 @@ import { routedKey } from '../../records/claims/routedClaim.ts';
 import { noLongerAlike } from '../../records/claims/usesOf.ts';
 import { answerForCodes } from '../../records/routing/askCodes.ts';
 import { decide, endRoute, isLastDecision, undecide } from '../../records/routing/decide.ts';
-import { insertQuery, sendQueries } from './queries.queries.ts';
+import { askMakersOnly, insertQuery, sendQueries } from './queries.queries.ts';
+import { NO_QUESTIONS } from './queries.service.ts';
 
 /** Approves a claim for all this person is asked about; with the last decision of its route it goes to finance. */
 export const approveClaim = (
@@ -39,7 +40,7 @@ export const takeBackClaim = (context: Context, actor: Actor, seen: SeenClaim): 
     columns: await undecide(trx, { key: routedKey(row) }, row.decided_in!, context.clock.now()),
   }));
 
-const NO_HOLD = { hold_reason: null, hold_until: null };
+const NO_HOLD = { hold_reason: null, hold_until: null, ...NO_QUESTIONS };
 
 export interface WithReason extends SeenClaim {
   reason: string;
@@ -68,7 +69,8 @@ export function returnClaim(context: Context, actor: Actor, { reason, lines = []
     const { row, at, revision } = claim;
     const now = context.clock.now();
     await askAtLines(trx, at, lines, { by_id: actor.id, at: now });
-    const queries = await sendQueries(trx, at, now);
+    await askMakersOnly(trx, at);
+    const queries = (await sendQueries(trx, at, now)).map(({ line, text }) => ({ line, text }));
     await copyVersion(trx, at);
     const ended = await endRoute(trx, routedKey(row));
     Object.assign(row, { version: row.version + 1, ...NO_HOLD });

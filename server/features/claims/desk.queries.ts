@@ -21,6 +21,9 @@ export interface ListedClaim {
   stops: number;
   asks: number;
   holdUntil: string | null;
+  /** Questions that were sent and not answered, and those that were. */
+  waiting: number;
+  answered: number;
 }
 
 const PAGE = 50;
@@ -47,6 +50,8 @@ const listed = (db: Db) =>
       'c.stops',
       'c.asks',
       'c.hold_until as holdUntil',
+      'c.waiting',
+      'c.answered',
       'c.priority',
       db.raw('array[c.claimant_id, c.preparer_id] as makers'),
     );

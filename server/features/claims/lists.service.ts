@@ -19,7 +19,7 @@ export async function viewQueue({ db }: Pick<Context, 'db'>, actor: Actor, { sta
 /** A row of the Desk; of their own claim nobody sees there what finance thinks of it. */
 function deskRow<Row extends ListedClaim>(row: Row, actor: Actor) {
   const own = row.makers.includes(actor.id);
-  return own ? { ...row, own, atRisk: null, ties: {}, stops: 0, asks: 0 } : { ...row, own };
+  return own ? { ...row, own, atRisk: null, ties: {}, stops: 0, asks: 0, waiting: 0, answered: 0 } : { ...row, own };
 }
 
 /** The claims a person made or has made for them, newest first. */

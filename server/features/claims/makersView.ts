@@ -2,16 +2,16 @@ import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { OwnBook } from '../../../core/documents/splitBook.ts';
 import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
-import { summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
+import { NOTHING_PENDING, summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
-import { concernsMakers } from '../../../core/workflow/audienceOf.ts';
+import { concernsMakers, seesQuestion, type Audience } from '../../../core/workflow/audienceOf.ts';
 import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { HistoryEvent } from '../../../contract/claims.ts';
 import { shownTies } from '../../records/claims/assessClaim.ts';
 import type { Sources } from './view.types.ts';
 
 /** What finance says among itself while it reviews; nobody else reads it. */
-const FINANCE_ONLY = new Set(['marked', 'asked']);
+const FINANCE_ONLY = new Set(['marked', 'asked', 'question taken back']);
 
 /**
  * What a claimant, or whoever prepares for one, sees: their lines, what will be paid and why, what finance changed, and
@@ -19,7 +19,7 @@ const FINANCE_ONLY = new Set(['marked', 'asked']);
  */
 export function claimantView(sources: Sources) {
   const { assessed } = sources;
-  return { ...makersView(sources), findings: assessed.result.findings.filter(concernsMakers) };
+  return { ...makersView('claimant', sources), findings: assessed.result.findings.filter(concernsMakers) };
 }
 
 /** What an approver sees: as the claimant, with every finding and the worst state of each kind of comparison. */
@@ -28,8 +28,12 @@ export function approverView(sources: Sources) {
   const { currency } = assessed.document.claim;
   const ledgerCurrency = assessed.book.entities[0]!.currency;
   const shown = shownTies(assessed.ties, []);
-  const { ties } = summariseReview(assessed.result, shown, { currency, ledgerCurrency, onHold: false });
-  const view = makersView(sources);
+  const { ties } = summariseReview(assessed.result, shown, {
+    currency,
+    ledgerCurrency,
+    standing: NOTHING_PENDING,
+  });
+  const view = makersView('approver', sources);
   return {
     ...view,
     claim: { ...view.claim, financeNote: null },
@@ -46,7 +50,10 @@ const lineTies = (shown: ReturnType<typeof shownTies>) =>
     comparisons: kind === 'duplicate' ? [] : comparisons,
   }));
 
-function makersView({ around, assessed, receipts, attachments, advances, may }: Sources) {
+function makersView(
+  audience: 'claimant' | 'approver',
+  { around, assessed, receipts, attachments, advances, may }: Sources,
+) {
   const { header, history, queries, submitted } = around;
   const { document, result, estimates } = assessed;
   const { plan } = document.claim;
@@ -61,16 +68,20 @@ function makersView({ around, assessed, receipts, attachments, advances, may }: 
     ),
     parts: Object.fromEntries(result.lines.filter(isDivided).map((l) => [l.id, l.parts])),
     settlement: { ...settlementSum(document.claim, result), fromAdvances: fromAdvances(result, document.own) },
-    queries: queries.filter((q) => q.sent) as never,
+    queries: queries.filter((q) => q.sent && !q.takenBack && seesQuestion(audience, q.asks)) as never,
     attachments,
     advances,
     receipts,
     changes: IN_PREPARATION.includes(around.row.state) ? [] : changesOf(submitted?.claim ?? null, document.claim),
     tide: tideOf(history),
-    history: history.filter((e) => !FINANCE_ONLY.has(e.kind)).map(withoutTies),
+    history: history.filter((e) => !FINANCE_ONLY.has(e.kind) && isTold(e, audience)).map(withoutTies),
     may,
   };
 }
+
+/** What was asked of others alone, and what they answered, is not told. */
+const isTold = ({ facts: { asks } }: HistoryEvent, audience: Audience): boolean =>
+  !Array.isArray(asks) || asks.some((whom) => seesQuestion(audience, whom));
 
 /** Whether there is more to say of a line than its amount: taxes, or shares. */
 const isDivided = ({ parts }: Assessment['lines'][number]): boolean =>

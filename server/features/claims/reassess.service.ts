@@ -10,6 +10,7 @@ import {
   keepAssessment,
   keptClaim,
   preparedSubject,
+  standingOf,
   subjectAgain,
   type KeptClaim,
 } from '../../records/claims/assessClaim.ts';
@@ -42,7 +43,7 @@ function assessOne({ db, clock }: Pick<Context, 'db' | 'clock'>, number: string)
     const kept = await keptClaim(trx, { claim_id: row.id, version: row.version });
     const assessed = await assessedNow(trx, { clock }, row, kept);
     if (assessed === null || same(kept, assessed)) return;
-    const keeping = { clock, revision: row.revision, onHold: row.hold_reason !== null };
+    const keeping = { clock, revision: row.revision, standing: standingOf(row, clock) };
     await updateClaim(trx, row.id, await keepAssessment(trx, row, assessed, keeping));
   });
 }

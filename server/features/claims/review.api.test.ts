@@ -289,7 +289,7 @@ describe('asking, holding, returning', () => {
     expect([early.status, early.body.code, early.body.numbers.first]).toEqual([
       422,
       'has-stops',
-      'line 2: The split leaves 4.00. Change the shares until nothing is left.',
+      'line 2: The split leaves 4.00 EUR. Change the shares until nothing is left.',
     ]);
     const whole = { revision: edited.body.claim.revision, set: { split: null } };
     await wanjiru.put('/drafts/C-1008/lines/2', whole);

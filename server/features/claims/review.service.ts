@@ -1,8 +1,8 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import { NOTHING_PENDING } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import type { Correction, Hold, Mark } from '../../../contract/claims.ts';
-import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { Refused } from '../../platform/http/refusal.ts';
@@ -14,6 +14,7 @@ import {
   fingerprintOf,
   keepAssessment,
   keptClaim,
+  standingOf,
   subjectAgain,
   summaryColumns,
   validCase,
@@ -27,7 +28,7 @@ import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { budgetsOfPlan, releasePlan, reserveAgain } from '../../records/plans/reservePlan.ts';
 import { selectNames } from '../../records/routing/routing.queries.ts';
-import { insertQuery } from './queries.queries.ts';
+import { NO_QUESTIONS, refuseUnasked } from './queries.service.ts';
 
 /** Corrects coding, split, tax or category of a line or item; the original stays in the submitted version and the history. */
 export function correctLine(
@@ -83,7 +84,7 @@ export function markTie(context: Context, actor: Actor, number: string, mark: Ma
       const said = { line_id: line, kind, mark: mark.mark, about, reason };
       await upsertMark(trx, { ...claim.at, ...said, by_id: actor.id, at: context.clock.now() });
     }
-    const columns = summaryColumns(kept, await selectMarks(trx, claim.at), claim.row.hold_reason !== null);
+    const columns = summaryColumns(kept, await selectMarks(trx, claim.at), standingOf(claim.row, context.clock));
     return {
       result: undefined,
       columns,
@@ -93,37 +94,11 @@ export function markTie(context: Context, actor: Actor, number: string, mark: Ma
   });
 }
 
-/** Pins a query to a line; it goes to the claimant with the others when the claim is returned. */
-export function askAbout(
-  context: Context,
-  actor: Actor,
-  number: string,
-  {
-    revision,
-    line,
-    kind = null,
-    text,
-  }: { revision: number; line: string; kind?: TieKind | null | undefined; text: string },
-): Promise<void> {
-  return actAlone(context, actor, 'ask', { number, revision }, async (trx, claim) => {
-    const { claim: document } = await keptClaim(trx, claim.at);
-    if (!document.lines.some((l) => l.id === line)) throw new Refused('not-found', { what: 'line' });
-    await insertQuery(trx, {
-      ...claim.at,
-      line_id: line,
-      kind: kind ?? null,
-      text,
-      by_id: actor.id,
-      at: context.clock.now(),
-    });
-    return { result: undefined, facts: { line, tie: kind ?? null }, words: { text } };
-  });
-}
-
 /** Clears a claim for posting: no stop, and every comparison tied, waived or, where nothing can be compared, ticked. */
 export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
   return actAlone(context, actor, 'clear', seen, async (trx, claim) => {
     const { row, revision, at } = claim;
+    await refuseUnasked(trx, claim);
     await refuseUnanswered(trx, row.code_owners);
     const kept = await keptClaim(trx, at);
     const plan = kept.claim.plan?.number;
@@ -132,7 +107,11 @@ export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Pro
     const date = await proposedPostingDate(trx, context.clock, row.entity_id);
     const assessed = await assessClaim(trx, row, subject, date);
     assertClearable(assessed, await selectMarks(trx, at));
-    const columns = await keepAssessment(trx, row, assessed, { clock: context.clock, revision, onHold: false });
+    const columns = await keepAssessment(trx, row, assessed, {
+      clock: context.clock,
+      revision,
+      standing: NOTHING_PENDING,
+    });
     const ledger = assessed.document.book.entities[0]!.currency;
     const uses = budgetUse(assessed.assessment, assessed.document.claim, assessed.budgets, ledger);
     const holding = {
@@ -145,7 +124,7 @@ export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Pro
     const released = plan ? await releasePlan(context, trx, plan) : [];
     return {
       result: undefined,
-      columns: { ...columns, cleared_by: actor.id, hold_reason: null, hold_until: null },
+      columns: { ...columns, ...NO_QUESTIONS, cleared_by: actor.id, hold_reason: null, hold_until: null },
       facts: { version: row.version },
       jobs: [...jobs, ...released],
     };
@@ -187,7 +166,8 @@ export function holdClaim(
   { revision, reason, until }: Hold,
 ): Promise<void> {
   return actAlone(context, actor, 'hold', { number, revision }, async (trx, claim) => {
-    const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), true);
+    const standing = standingOf({ ...claim.row, hold_until: until }, context.clock);
+    const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), standing);
     return {
       result: undefined,
       columns: { ...columns, hold_reason: reason, hold_until: until },
@@ -200,7 +180,8 @@ export function holdClaim(
 /** Takes a claim off hold. */
 export function releaseClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
   return actAlone(context, actor, 'release', seen, async (trx, claim) => {
-    const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), false);
+    const standing = standingOf({ ...claim.row, hold_until: null }, context.clock);
+    const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), standing);
     return { result: undefined, columns: { ...columns, hold_reason: null, hold_until: null } };
   });
 }

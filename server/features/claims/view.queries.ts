@@ -5,6 +5,7 @@ import type { ClaimHeader, HistoryEvent } from '../../../contract/claims.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { ClaimRow, VersionKey } from '../../records/claims/claims.queries.ts';
 import type { ShownPage } from '../../records/receipts/receipts.queries.ts';
+import type { ShownAttachment } from '../../records/attachments/attachments.queries.ts';
 import { PAGES } from '../../records/receipts/shows.ts';
 import type { MarkRow } from '../../records/claims/marks.queries.ts';
 
@@ -23,6 +24,9 @@ export interface ClaimSurroundings {
     at: string;
     sent: boolean;
     version: number;
+    asks: 'claimant' | 'approver';
+    takenBack: boolean;
+    files: ShownAttachment[];
     answer: { text: string; by: string; at: string } | null;
   }[];
   journals: { number: string; purpose: string; date: string; live: boolean }[];
@@ -36,11 +40,14 @@ const EVENTS = `(select coalesce(jsonb_agg(jsonb_build_object('seq', e.seq, 'at'
 const MARKS = `(select coalesce(jsonb_agg(jsonb_build_object('line_id', m.line_id, 'kind', m.kind, 'mark', m.mark, 'about', m.about,
     'reason', m.reason, 'by', p.name, 'at', m.at)), '[]')
   from tie_marks m join people p on p.id = m.by_id where m.claim_id = c.id and m.version = c.submitted_version)`;
+const FILES = `(select coalesce(jsonb_agg(jsonb_build_object('id', t.id::text, 'name', t.name, 'at', t.at, 'by', u.name, 'pages',
+    (select jsonb_agg(jsonb_build_object('width', g.width, 'height', g.height, 'turns', 0) order by g.page) from receipt_pages g where g.sha256 = t.sha256))
+    order by t.id), '[]') from attachments t join people u on u.id = t.by_id where t.query_id = q.id)`;
 const QUERIES = `(select coalesce(jsonb_agg(jsonb_build_object('id', q.id::text, 'line', q.line_id, 'kind', q.kind, 'text', q.text, 'by', p.name, 'at', q.at,
-    'sent', q.sent_at is not null, 'version', q.version, 'answer', case when q.answer is not null then jsonb_build_object(
+    'sent', q.sent_at is not null, 'version', q.version, 'asks', q.asks, 'takenBack', q.taken_back_at is not null, 'files', ${FILES}, 'answer', case when q.answer is not null then jsonb_build_object(
       'text', q.answer, 'by', a.name, 'at', q.answered_at) end) order by q.id), '[]')
   from queries q join people p on p.id = q.by_id left join people a on a.id = q.answered_by
-  where q.claim_id = c.id and (q.version = c.submitted_version or q.sent_at is not null))`;
+  where q.claim_id = c.id and (q.sent_at is not null or (q.version = c.submitted_version and q.taken_back_at is null)))`;
 const JOURNALS = `(select coalesce(jsonb_agg(jsonb_build_object('number', j.number, 'purpose', j.purpose, 'date', j.date, 'live', j.live) order by j.id), '[]')
   from journals j where j.source_kind = 'claim' and j.source_id in (select c.number || '/' || v from generate_series(1, c.version) v))`;
 const NAMES = (ids: string) =>
@@ -49,7 +56,7 @@ const APPROVED = `(select coalesce(jsonb_agg(distinct d.name), '[]') from approv
     where n.record_kind = 'claim' and n.record_id = c.number and n.version = c.submitted_version and n.asks = 'record')`;
 const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 'revision', c.revision, 'state', c.state, 'entity', c.entity_id,
     'entityName', e.name, 'claimant', p.name, 'claimantId', p.id, 'claimantKind', p.kind, 'preparer', b.name, 'deciders', ${NAMES('c.deciders')}, 'approvedBy', ${APPROVED},
-    'ownersAsked', ${NAMES('c.code_owners')}, 'clearedBy', r.name,
+    'ownersAsked', ${NAMES('c.code_owners')}, 'waitsFor', ${NAMES('c.questioned')}, 'clearedBy', r.name,
     'currency', c.currency, 'ledgerCurrency', e.currency, 'purpose', c.purpose, 'tripFrom', c.trip_from, 'tripTo', c.trip_to,
     'country', c.country, 'place', c.place, 'reference', c.reference, 'note', c.note, 'financeNote', c.finance_note,
     'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdUntil', c.hold_until)`;
@@ -59,7 +66,7 @@ export async function selectSurroundings(db: Db, number: string): Promise<ClaimS
   const { rows } = await db.raw(
     `select c.id, c.number, c.version, c.submitted_version, c.revision, c.entity_id, c.claimant_id, c.preparer_id, c.deciders, c.approvers, c.code_owners, c.decided_by,
        c.decided_in, c.currency,
-       c.state, c.purpose, c.submitted_on, c.cleared_by, c.hold_reason, c.hold_until,
+       c.state, c.purpose, c.submitted_on, c.cleared_by, c.hold_reason, c.hold_until, c.questioned,
        ${HEADER} as header, ${EVENTS} as history, ${MARKS} as marks, ${QUERIES} as queries, ${JOURNALS} as journals, v.submitted
      from claims c join entities e on e.id = c.entity_id join people p on p.id = c.claimant_id join people b on b.id = c.preparer_id
      left join people r on r.id = c.cleared_by

@@ -1,3 +1,4 @@
+import { NOTHING_PENDING } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import { reverseRows } from '../../../core/ledger/reverseRows.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
@@ -87,7 +88,7 @@ async function post(
   const columns = await keepAssessment(trx, row, assessed, {
     clock: context.clock,
     revision,
-    onHold: false,
+    standing: NOTHING_PENDING,
     final: true,
   });
   return {

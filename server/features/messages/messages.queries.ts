@@ -6,7 +6,8 @@ import type { Db } from '../../platform/db/connect.ts';
 export type MessageRow = Message & { id: bigint; at: Date; read_at: Date | null };
 
 /** Whether a decision still waits for whom a message is about; others are about what happened, which stays so. */
-const WAITS = `(m.hears_as <> 'decider' or exists (select 1 from approval_needs n where n.waiting and n.record_kind = m.record_kind
+const WAITS = `(m.hears_as <> 'decider' or (m.event = 'questions sent' and exists (select 1 from claims c
+  where c.number = m.record_id and m.person_id = any(c.questioned))) or exists (select 1 from approval_needs n where n.waiting and m.event <> 'questions sent' and n.record_kind = m.record_kind
   and n.record_id = m.record_id and (m.person_id = any(n.people) or m.instead_of = any(n.people))))`;
 
 const messages = (db: Db) =>

@@ -117,6 +117,7 @@ const concerns = (use: ReceiptUse, actor: Actor): boolean =>
         preparer: use.preparer_id,
         approver: use.deciders,
         owner: use.code_owners,
+        questioned: use.questioned,
       },
     },
     actor,

@@ -55,6 +55,7 @@ const routed = (relation: string | null) => ({
   deciders: [relation === 'approver' ? ID : 'P03'],
   approvers: [relation === 'decider' ? ID : 'P03'],
   code_owners: [relation === 'owner' ? ID : 'P03'],
+  questioned: [relation === 'questioned' ? ID : 'P03'],
   decided_by: relation === 'decider' ? ID : 'P03',
   decided_in: api.owner.ref('revision'),
 });
@@ -85,7 +86,7 @@ describe('an act on a claim', () => {
       const state = rule.ways.flatMap((w) => w.from ?? [])[0] as ClaimState;
       const found: Record<string, string> = {};
       const expected: Record<string, string> = {};
-      for (const relation of [null, 'claimant', 'preparer', 'approver', 'decider', 'owner', 'clearer']) {
+      for (const relation of [null, 'claimant', 'preparer', 'approver', 'decider', 'owner', 'questioned', 'clearer']) {
         await put(state, relation);
         tried += 1;
         found[relation ?? 'nobody'] = (await send(route)).body.code;

@@ -7,7 +7,8 @@ export type AttachedTo =
   | { plan_id: bigint }
   | { booking_id: bigint }
   | { advance_id: string }
-  | { payment_id: bigint };
+  | { payment_id: bigint }
+  | { query_id: bigint };
 
 const columnsOf = (to: AttachedTo): Record<string, unknown> =>
   'version' in to ? { claim_id: to.claim_id, added_in: to.version } : { ...to };
@@ -73,6 +74,8 @@ export interface AttachmentPlace {
   claim: string | null;
   plan: string | null;
   advance: string | null;
+  /** Of an answer: who was asked. */
+  asks: 'claimant' | 'approver' | null;
   /** It proves a payout or a return. */
   proves: boolean;
   addedIn: number;
@@ -81,12 +84,13 @@ export interface AttachmentPlace {
 export function selectAttachmentPlace(db: Db, id: bigint): Promise<AttachmentPlace | undefined> {
   return db('attachments as t')
     .leftJoin('plan_bookings as b', 'b.id', 't.booking_id')
-    .leftJoin('claims as c', 'c.id', 't.claim_id')
+    .leftJoin('queries as q', 'q.id', 't.query_id')
+    .joinRaw('left join claims as c on c.id = coalesce(t.claim_id, q.claim_id)')
     .leftJoin('plans as l', (on) => on.on('l.id', 't.plan_id').orOn('l.id', 'b.plan_id'))
     .leftJoin('advance_payments as y', 'y.id', 't.payment_id')
     .whereRaw('t.id = ?', [String(id)])
     .select(db.raw('coalesce(t.advance_id, y.advance_id) as advance, t.payment_id is not null as proves'))
-    .first('c.number as claim', 'l.number as plan', 't.added_in as addedIn', 't.sha256');
+    .first('c.number as claim', 'l.number as plan', 't.added_in as addedIn', 't.sha256', 'q.asks');
 }
 export function selectAttachmentPage(
   db: Db,

@@ -4,13 +4,13 @@ import { readCase } from '../../../core/documents/readCase.ts';
 import { joinBook, type OwnBook } from '../../../core/documents/splitBook.ts';
 import type { Review } from '../../../core/evidence/comparisons/reviewCase.ts';
 import { stateWithMark } from '../../../core/evidence/comparisons/stateWithMark.ts';
-import { summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
+import { summariseReview, type Standing } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { tieText } from '../../../core/evidence/comparisons/tieText.ts';
 import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
 import { sizeOf } from '../../../core/documents/checkSize.ts';
 import { compute } from '../../platform/compute/compute.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { Clock } from '../../platform/ports/clock.ts';
+import { today, type Clock } from '../../platform/ports/clock.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import type { BudgetRow } from '../book/book.queries.ts';
@@ -103,7 +103,7 @@ export function validCase(document: Case): Case {
 export interface Keeping {
   clock: Clock;
   revision: number;
-  onHold: boolean;
+  standing: Standing;
   /** Posted figures stand; nothing of the book changes them any more. */
   final?: boolean;
 }
@@ -116,7 +116,7 @@ export async function keepAssessment(
   trx: Db,
   row: ClaimRow,
   assessed: AssessedClaim,
-  { clock, revision, onHold, final = false }: Keeping,
+  { clock, revision, standing, final = false }: Keeping,
 ): Promise<Record<string, unknown>> {
   const key = { claim_id: row.id, version: row.version };
   const { document, own, bookHash, evidence, assessment, ties, estimates } = assessed;
@@ -133,7 +133,7 @@ export async function keepAssessment(
   });
   await replaceUses(trx, row.id, final ? [] : usesOf(assessed));
   const marks = await dropStaleMarks(trx, key, ties);
-  return summaryColumns(assessed, marks, onHold);
+  return summaryColumns(assessed, marks, standing);
 }
 
 async function dropStaleMarks(trx: Db, key: VersionKey, ties: readonly Tie[]): Promise<MarkRow[]> {
@@ -162,14 +162,14 @@ export function shownTies(ties: readonly Tie[], marks: readonly Pick<MarkRow, 'l
 export function summaryColumns(
   { document, assessment, ties }: Pick<KeptClaim, 'document' | 'assessment' | 'ties'>,
   marks: readonly MarkRow[],
-  onHold: boolean,
+  standing: Standing,
 ): Record<string, unknown> {
   const ledgerCurrency = document.book.entities[0]!.currency;
   const { claim } = document;
   const summary = summariseReview(assessment, shownTies(ties, marks), {
     currency: claim.currency,
     ledgerCurrency,
-    onHold,
+    standing,
   });
   return {
     to_pay: summary.toPay,
@@ -182,6 +182,14 @@ export function summaryColumns(
   };
 }
 
+/** What a claim waits for now; a hold whose day has come is over. */
+export const standingOf = ({ hold_until, waiting, answered }: PendingColumns, clock: Clock): Standing => ({
+  onHold: hold_until !== null && hold_until > today(clock),
+  waiting,
+  answered,
+});
+export type PendingColumns = Pick<ClaimRow, 'hold_until' | 'waiting' | 'answered'>;
+
 /** What a claim is found by. */
 function searchText({ claim, book }: Case): string {
   const person = book.people[0]?.name ?? '';
@@ -193,6 +201,6 @@ function searchText({ claim, book }: Case): string {
 export async function assessRows(trx: Db, clock: Clock, row: ClaimRow, revision: number) {
   const date = await proposedPostingDate(trx, clock, row.entity_id);
   const assessed = await assessClaim(trx, row, await preparedSubject(trx, row, date), date);
-  const columns = await keepAssessment(trx, row, assessed, { clock, revision, onHold: row.hold_reason !== null });
+  const columns = await keepAssessment(trx, row, assessed, { clock, revision, standing: standingOf(row, clock) });
   return { assessed, columns };
 }

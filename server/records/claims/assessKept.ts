@@ -2,7 +2,7 @@ import type { Db } from '../../platform/db/connect.ts';
 import type { Clock } from '../../platform/ports/clock.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
 import { chargedAfterwards } from './addedCodes.ts';
-import { assessClaim, keepAssessment, type Subject } from './assessClaim.ts';
+import { assessClaim, keepAssessment, standingOf, type Subject } from './assessClaim.ts';
 import type { LockedClaim } from './claimStore.ts';
 
 /**
@@ -13,6 +13,6 @@ export async function assessKept(clock: Clock, trx: Db, claim: LockedClaim, subj
   const { row, revision } = claim;
   const date = await proposedPostingDate(trx, clock, row.entity_id);
   const assessed = await assessClaim(trx, row, subject, date);
-  const columns = await keepAssessment(trx, row, assessed, { clock, revision, onHold: row.hold_reason !== null });
+  const columns = await keepAssessment(trx, row, assessed, { clock, revision, standing: standingOf(row, clock) });
   return { ...columns, code_owners: await chargedAfterwards(trx, clock, claim, assessed) };
 }

@@ -29,6 +29,7 @@ export const claimFacts = (row: ClaimRow): LookedAt & { state: ClaimState } => (
     approver: row.deciders,
     decider: lastDecider(row),
     owner: row.code_owners,
+    questioned: row.questioned,
     clearer: row.cleared_by,
   },
 });

@@ -39,6 +39,10 @@ export interface ClaimRow {
   to_pay: bigint | null;
   hold_reason: string | null;
   hold_until: string | null;
+  /** Who is asked something they have not answered; how many questions wait, and how many are answered. */
+  questioned: string[];
+  waiting: number;
+  answered: number;
 }
 /** Which version of which claim. */
 export interface VersionKey {

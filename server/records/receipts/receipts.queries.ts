@@ -171,13 +171,22 @@ export interface ReceiptUse {
   deciders: string[];
   approvers: string[];
   code_owners: string[];
+  questioned: string[];
   submitted: boolean;
 }
 export function selectReceiptUses(db: Db, id: bigint): Promise<ReceiptUse[]> {
   return db('lines as l')
     .join('claims as c', 'c.id', 'l.claim_id')
     .whereRaw('l.receipt_id = ?', [String(id)])
-    .select('c.entity_id', 'c.claimant_id', 'c.preparer_id', 'c.deciders', 'c.approvers', 'c.code_owners')
+    .select(
+      'c.entity_id',
+      'c.claimant_id',
+      'c.preparer_id',
+      'c.deciders',
+      'c.approvers',
+      'c.code_owners',
+      'c.questioned',
+    )
     .select(db.raw('coalesce(l.version <= c.submitted_version, false) as submitted'));
 }
 

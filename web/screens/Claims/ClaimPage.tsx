@@ -14,13 +14,12 @@ import { ClaimActs } from './ClaimActs.tsx';
 import { ClaimAdvances } from './ClaimAdvances.tsx';
 import { ClaimLines } from './ClaimLines.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
-import { longerThan } from '../../parts/cellProblems.ts';
 import { ClaimFindings } from '../../parts/ClaimFindings.tsx';
-import { Cell } from '../../parts/Cell.tsx';
+import { Questions } from './Questions.tsx';
 import { HeaderFields } from './prepare/HeaderFields.tsx';
 import { PlanEstimates } from './prepare/PlanEstimates.tsx';
 import { PreparedLines } from './prepare/PreparedLines.tsx';
-import { useDraft, type Draft } from './prepare/useDraft.ts';
+import { useDraft } from './prepare/useDraft.ts';
 
 /** How soon a claim is looked at again while a receipt of it is still being read. */
 const LOOK_AGAIN_MS = 1500;
@@ -69,7 +68,7 @@ function OpenClaim({ view, show, reload }: OpenClaimProps) {
       {!written && <RouteOf kind="claim" number={number} revision={view.claim.revision} title="Who decides about it" />}
       <ClaimAdvances view={view} draft={written ? draft : undefined} />
       <Reason view={view} />
-      <Queries {...{ view, draft }} />
+      <Questions {...{ view, draft, show, reload }} />
       {!written && (
         <div className="mt-3 rounded-box bg-base-100">
           <ClaimFindings findings={view.findings} explanations={view.document.explanations} />
@@ -126,38 +125,5 @@ function Reason({ view }: { view: MakerView }) {
     <p className="mt-3 border-l-4 border-warning bg-base-100 px-3 py-2">
       <strong>{view.claim.state === 'returned' ? 'It was returned' : 'Why'}:</strong> {reason}
     </p>
-  );
-}
-
-/** What was asked when the claim came back, each with its answer; while it is in preparation it is answered here. */
-function Queries({ view, draft }: { view: MakerView; draft: Draft }) {
-  const last = Math.max(...view.queries.map((q) => q.version));
-  const asked = view.queries.filter((q) => q.version === last);
-  const written = view.may.includes('edit');
-  if (asked.length === 0) return null;
-  return (
-    <section aria-label="Questions" className="mt-3 rounded-box border border-base-300 bg-base-100 px-4 py-2">
-      <h2 className="font-semibold">Questions</h2>
-      <ul className="cells-open">
-        {asked.map((q, row) => (
-          <li key={q.id} className="border-t border-base-300 py-1.5 first:border-t-0">
-            Line {q.line}: {q.text} <span className="quiet">({q.by})</span>
-            {written ? (
-              <Cell
-                label={`Answer to: line ${q.line}, ${q.text}`}
-                row={row}
-                column="answer"
-                value={q.answer?.text ?? ''}
-                placeholder="Your answer"
-                problemOf={(typed) => (typed.trim() ? longerThan(2000)(typed) : 'Write an answer.')}
-                onSave={(typed, done) => draft.answer(q.id, typed.trim(), done)}
-              />
-            ) : (
-              q.answer && <span className="block">“{q.answer.text}”</span>
-            )}
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }

@@ -4,17 +4,18 @@ import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { groupDigits } from '../../words/groupDigits.ts';
-import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { spotsOf } from '../../parts/spots.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
 import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
+import { AskForm } from './AskForm.tsx';
 import { Comparisons, Steps } from './Comparisons.tsx';
 import { Explained } from './Explained.tsx';
 import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { ClaimRoute, LineDecision } from './Decisions.tsx';
 import { shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
+import { Thread } from './Thread.tsx';
 import { KeyHint } from '../../parts/keys.tsx';
 
 const SIDES = ['evidence', 'history', 'route'] as const;
@@ -88,7 +89,7 @@ function CellEvidence({
   return (
     <>
       <CellFacts sheet={sheet} view={view} cell={cell} tie={tie} setAsking={setAsking} />
-      {asking && may && <AskForm {...{ sheet, cell, asking }} onClose={() => setAsking(null)} />}
+      {asking && may && <AskForm {...{ sheet, view, cell, asking }} onClose={() => setAsking(null)} />}
       {receipt && (
         <>
           <Unclaimed view={view} cell={cell} onCell={onCell} />
@@ -133,6 +134,7 @@ function CellFacts({ sheet, view, cell, tie, setAsking }: CellFactsProps) {
       {tie && tie.steps.length > 0 && <Steps tie={tie} />}
       <Explained key={cell.line} document={view.document} line={cell.line} />
       <LineNotes view={view} line={cell.line} />
+      <Thread sheet={sheet} view={view} cell={cell} />
       {view.may.includes('correct') && (
         <CellActs sheet={sheet} cell={cell} state={state} marked={mark !== undefined} setAsking={setAsking} />
       )}
@@ -200,18 +202,6 @@ function LineNotes({ view, line }: { view: ClaimView; line: string }) {
           {note.says}
         </p>
       ))}
-      {view.queries
-        .filter((q) => q.line === line)
-        .map((q) => (
-          <p key={q.id} className="mt-2 border-l-2 border-primary pl-2 text-sm">
-            <strong>{q.by} asks:</strong> {q.text}
-            {q.answer && (
-              <span className="block">
-                <strong>{q.answer.by} answers:</strong> {q.answer.text}
-              </span>
-            )}
-          </p>
-        ))}
     </>
   );
 }
@@ -228,32 +218,6 @@ const FOCUS: Record<TieKind, Field | 'taxes'> = {
   coding: 'amount',
   budget: 'amount',
 };
-
-function AskForm({
-  sheet,
-  cell,
-  asking,
-  onClose,
-}: {
-  sheet: SheetState;
-  cell: Cell;
-  asking: 'waive' | 'ask';
-  onClose: () => void;
-}) {
-  const submit = (text: string) => {
-    if (asking === 'waive') return sheet.mark(cell, 'waived', text, onClose);
-    const ask = (revision: number) => sheet.acts.ask({ revision, line: cell.line, kind: cell.kind, text });
-    return sheet.run('The question is pinned to the line', ask, { then: onClose });
-  };
-  return (
-    <ReasonForm
-      label={asking === 'waive' ? 'Why this difference is accepted' : `Question about line ${cell.line}`}
-      act={asking === 'waive' ? 'Waive' : 'Ask'}
-      onSubmit={submit}
-      onClose={onClose}
-    />
-  );
-}
 
 /** The lines that share a receipt, and the part of it not yet claimed. */
 function Unclaimed({ view, cell, onCell }: { view: ClaimView; cell: Cell; onCell: (cell: Cell) => void }) {

@@ -13,7 +13,9 @@ import { TideBar } from '../../parts/TideBar.tsx';
 import { AdvancesBeside } from './AdvancesBeside.tsx';
 import { Decisions } from './Decisions.tsx';
 import { PostPanel } from './PostPanel.tsx';
+import { Pending } from './Pending.tsx';
 import { StaleNotice } from './StaleNotice.tsx';
+import { Strip } from './Strip.tsx';
 import { clearOn } from './clear.ts';
 import type { Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
@@ -53,6 +55,7 @@ export function SheetHead({ sheet, view, assessment, panel, setPanel, kinds, set
           Waits for {claim.ownersAsked.join(' and ')} to agree to codes that were not on the approved version.
         </Strip>
       )}
+      <Pending sheet={sheet} view={view} />
       {panel === 'return' && <ReturnPanel sheet={sheet} view={view} onClose={() => setPanel(null)} />}
       {panel === 'hold' && <HoldPanel sheet={sheet} onClose={() => setPanel(null)} />}
       {panel === 'post' && <PostPanel sheet={sheet} view={view} onClose={() => setPanel(null)} />}
@@ -113,10 +116,6 @@ function Held({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
     </Strip>
   );
 }
-
-export const Strip = ({ tone, children }: { tone: string; children: ReactNode }) => (
-  <div className={`border-l-4 px-4 py-1.5 ${tone} bg-base-200`}>{children}</div>
-);
 
 function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Assessment }) {
   const sum = settlementSum(view.document.claim, assessment);

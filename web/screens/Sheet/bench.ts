@@ -73,6 +73,12 @@ export function currentSet(view: ClaimView, bench: Bench): CorrectionSet {
   return Object.fromEntries(Object.entries(all).filter(([field]) => field in bench.set));
 }
 
+/** How to take back the question that was asked last. */
+export function undoAsk(after: ClaimAnswer): Undo {
+  const { id, line } = after.queries.at(-1)!;
+  return { label: `question about line ${line}`, run: (acts, revision) => acts.dropQuery(id, revision) };
+}
+
 /** How to take the clearing of a claim back. */
 export function undoClear(view: ClaimView): Undo {
   return {

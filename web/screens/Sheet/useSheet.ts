@@ -21,7 +21,7 @@ export interface Stale {
 
 /** What follows an act: how to take it back, what to close before the newer claim is shown, where to look when it was refused. */
 interface After {
-  undo?: Undo;
+  undo?: Undo | ((after: ClaimAnswer) => Undo);
   then?: () => void;
   refused?: (failure: ApiError) => void;
 }
@@ -96,7 +96,7 @@ function useRunning(view: ClaimView | undefined, acts: ClaimActs, mutate: Mutate
       const next = await act(view.claim.revision);
       then?.();
       setStale(null);
-      if (undo) undos.current.push(undo);
+      if (undo) undos.current.push(typeof undo === 'function' ? undo(next) : undo);
       toast({ text: done });
       await mutate(next, { revalidate: false });
     } catch (failure) {

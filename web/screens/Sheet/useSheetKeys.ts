@@ -7,6 +7,7 @@ import { matrixRows, nextLoose, shownState, type Cell } from './cells.ts';
 import { openedBench, type BenchKind } from './bench.ts';
 import { clearOn } from './clear.ts';
 import { approveOn } from './Decisions.tsx';
+import { sendOn } from './Pending.tsx';
 import type { Panel } from './SheetHead.tsx';
 import type { SheetState } from './useSheet.ts';
 
@@ -28,6 +29,7 @@ export function useSheetKeys(scope: KeyScope): void {
   const { sheet, view } = scope;
   useKeys({
     approve: () => approveOn({ sheet, view }),
+    send: () => sendOn({ sheet, view }),
     ...movingKeys(scope),
     ...cellKeys(scope),
     ...useClaimKeys(scope),

@@ -19,6 +19,7 @@ import * as attachments from './018_attachments.ts';
 import * as routes from './019_routes.ts';
 import * as advances from './020_advances.ts';
 import * as messages from './021_messages.ts';
+import * as questions from './022_questions.ts';
 import * as handy from './017_handy.ts';
 
 interface Named extends Knex.Migration {
@@ -47,6 +48,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.019_routes', ...routes },
   { name: '1.020_advances', ...advances },
   { name: '1.021_messages', ...messages },
+  { name: '1.022_questions', ...questions },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

@@ -1,0 +1,128 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { clear, viewOf } from '../../../test/fixtures/acts.ts';
+import { picture, sendFile } from '../../../test/fixtures/sendFile.ts';
+import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
+
+/** Questions that are asked, sent, answered and taken back while a claim stays in review. */
+let api: TestApi;
+let maeve: Client;
+let ines: Client;
+let claimant: Client;
+let approver: Client;
+let stranger: Client;
+const NUMBER = 'C-1011';
+beforeAll(async () => {
+  api = await startApi('queries');
+  [maeve, ines, stranger] = await Promise.all([
+    api.as('maeve.tarrant'),
+    api.as('ines.quadros'),
+    api.as('pavel.hruska'),
+  ]);
+  const mailOf = async (id: string) => (await api.owner('people').where({ id }).first('email')).email.split('@')[0];
+  const { claimant_id } = await api.owner('claims').where({ number: NUMBER }).first('claimant_id');
+  const need = { record_kind: 'claim', record_id: NUMBER, asks: 'record' };
+  const { decided_by } = await api.owner('approval_needs').where(need).whereNotNull('decided_by').first('decided_by');
+  [claimant, approver] = [await api.as(await mailOf(claimant_id)), await api.as(await mailOf(decided_by))];
+});
+afterAll(() => api.close());
+
+const view = (client = maeve) => viewOf(client, NUMBER);
+const revision = async () => (await view()).claim.revision;
+const post = async (what: string, body: object = {}, client = maeve) =>
+  client.post(`/claims/${NUMBER}/${what}`, { revision: await revision(), ...body });
+const ask = (text: string, more: object = {}) => post('queries', { line: '1', kind: 'receipt', text, ...more });
+const reply = async (client: Client, id: string, text = 'Here it is.') =>
+  client.put(`/claims/${NUMBER}/queries/${id}`, { revision: await revision(), text });
+const drop = async (id: string) => maeve.send('DELETE', `/claims/${NUMBER}/queries/${id}?revision=${await revision()}`);
+const place = async () => {
+  const { claims } = (await maeve.get('/claims')).body;
+  return claims.findIndex((c: any) => c.number === NUMBER) / (claims.length - 1);
+};
+const row = async () => (await maeve.get('/claims')).body.claims.find((c: any) => c.number === NUMBER);
+const heard = async (client: Client, subject: string) =>
+  (await client.get('/messages')).body.messages.filter((m: any) => m.number === NUMBER && m.subject.includes(subject)).length;
+
+describe('a question', () => {
+  it('is pinned by finance, and nobody else reads it before it is sent', async () => {
+    expect((await ask('Where is the ticket?')).status).toBe(200);
+    expect((await ask('Why two nights?', { kind: null })).status).toBe(200);
+    expect((await view(claimant)).queries).toEqual([]);
+    expect((await view(approver)).queries).toEqual([]);
+    expect((await view()).claim.waitsFor).toEqual([]);
+    expect(await heard(claimant, 'asks something about')).toBe(0);
+  });
+  it('goes out with the others, and the claim stays in review and waits', async () => {
+    const { body } = await post('send-queries');
+    expect([body.claim.state, body.claim.waitsFor.length]).toEqual(['in review', 1]);
+    expect(await row()).toMatchObject({ waiting: 2, answered: 0 });
+    expect(await place()).toBe(1);
+    expect((await view(claimant)).queries.map((q: any) => [q.text, q.answer])).toEqual([
+      ['Where is the ticket?', null],
+      ['Why two nights?', null],
+    ]);
+    expect(await heard(claimant, 'asks something about')).toBe(1);
+    expect((await post('send-queries')).body.code).toBe('nothing-asked');
+  });
+  it('is answered by whom it asks alone, with files, while the claim cannot be cleared', async () => {
+    const [first, second] = (await view(claimant)).queries;
+    expect((await clear(maeve, NUMBER)).body).toMatchObject({ code: 'question-open', numbers: { line: '1' } });
+    for (const other of [approver, maeve])
+      expect((await reply(other, first.id)).body.code).toMatch(/not-yours|not-allowed/);
+    expect((await reply(stranger, first.id)).body.code).toBe('not-found');
+    const path = `/claims/${NUMBER}/queries/${first.id}/files?revision=${await revision()}`;
+    const added = await sendFile(claimant, path, await picture(31), 'ticket.png');
+    expect([added.status, added.body.queries[0].files[0].name]).toEqual([201, 'ticket.png']);
+    const file = `/attachments/${added.body.queries[0].files[0].id}/pages/1`;
+    const sees = async (who: Client) => (await who.get(file)).status;
+    expect([await sees(claimant), await sees(maeve), await sees(approver), await sees(stranger)]).toEqual([
+      200, 200, 200, 404,
+    ]);
+    expect((await reply(claimant, first.id)).status).toBe(200);
+    expect(await row()).toMatchObject({ waiting: 1, answered: 1 });
+    expect((await reply(claimant, first.id, 'Once more')).body.code).toBe('not-found');
+    await reply(claimant, second.id, 'The boat did not go.');
+    expect(await row()).toMatchObject({ waiting: 0, answered: 2 });
+    expect(await place()).toBeLessThan(1);
+    expect((await view()).queries.map((q: any) => q.answer?.text)).toEqual(['Here it is.', 'The boat did not go.']);
+    expect(await heard(maeve, 'answered a question')).toBe(2);
+    expect(await heard(ines, 'answered a question')).toBe(0);
+    expect((await reply(claimant, second.id)).body.code).toBe('not-yours');
+  });
+  it('to who approved it is not for its claimant, nor is the answer', async () => {
+    await ask('Did you see the boat?', { asks: 'approver' });
+    await post('send-queries');
+    const [asked] = (await view(approver)).queries.filter((q: any) => q.asks === 'approver');
+    expect(asked.text).toBe('Did you see the boat?');
+    expect((await reply(claimant, asked.id)).body.code).toBe('not-yours');
+    const path = `/claims/${NUMBER}/queries/${asked.id}/files?revision=${await revision()}`;
+    const file = (await sendFile(approver, path, await picture(32), 'boat.png')).body.queries.at(-1).files[0].id;
+    await reply(approver, asked.id, 'I sailed it.');
+    const seen = await view(claimant);
+    expect(JSON.stringify([seen.queries, seen.history])).not.toMatch(/boat\?|sailed/);
+    expect((await claimant.get(`/attachments/${file}/pages/1`)).status).toBe(404);
+    expect((await maeve.get(`/attachments/${file}/pages/1`)).status).toBe(200);
+    expect(JSON.stringify((await view()).history)).toMatch(/sailed/);
+  });
+  it('is taken back: gone when nobody saw it, on record when they did; what was answered stays', async () => {
+    await ask('Never mind?');
+    const [unsent] = (await view()).queries.filter((q: any) => !q.sent);
+    expect((await drop(unsent.id)).body.queries.some((q: any) => q.id === unsent.id)).toBe(false);
+    await ask('And this?');
+    await post('send-queries');
+    const sent = (await view(claimant)).queries.at(-1);
+    expect((await drop(sent.id)).body.queries.at(-1)).toMatchObject({ text: 'And this?', takenBack: true });
+    expect((await view(claimant)).queries.some((q: any) => q.id === sent.id)).toBe(false);
+    expect(await row()).toMatchObject({ waiting: 0 });
+    expect((await reply(claimant, sent.id)).body.code).toBe('not-yours');
+    const answered = (await view()).queries[0];
+    expect((await drop(answered.id)).body.code).toBe('not-found');
+  });
+  it('that nobody answered comes back with a returned claim, to its makers', async () => {
+    await ask('Still open, for whoever approved', { asks: 'approver' });
+    await post('send-queries');
+    await post('return', { reason: 'Please look again.' });
+    const back = await view(claimant);
+    expect(back.claim).toMatchObject({ state: 'returned', waitsFor: [] });
+    expect(back.queries.at(-1)).toMatchObject({ text: 'Still open, for whoever approved', asks: 'claimant' });
+  });
+});
