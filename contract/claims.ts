@@ -40,8 +40,34 @@ const correctionSet = z.strictObject({
   coding: parts.coding.optional(),
   split: parts.split.nullable().optional(),
   tax: z.array(parts.taxEntry).max(50).optional(),
+  cut: z
+    .strictObject({ amount: parts.amount, reason: words })
+    .nullable()
+    .optional()
+    .describe('How much less is allowed, and why. On a card it becomes private; null: all is allowed again.'),
+  country: z
+    .string()
+    .regex(/^[A-Z]{2}$/, 'is not a country of two letters')
+    .nullable()
+    .optional(),
+  paidBy: z.enum(['own', 'central']).optional().describe('Who paid; what a card paid is the bank’s to say.'),
+  rate: z
+    .discriminatedUnion('kind', [
+      z.strictObject({ kind: z.literal('reference') }),
+      z.strictObject({ kind: z.literal('own'), value: parts.positive }),
+    ])
+    .optional()
+    .describe('The published rate, or the one the claimant paid.'),
 });
-export const correctionSchema = z.strictObject({ revision, item: parts.id.nullish(), set: correctionSet });
+const corrected = { item: parts.id.nullish(), set: correctionSet };
+export const correctionSchema = z.strictObject({ revision, ...corrected });
+export const correctionsSchema = z.strictObject({
+  revision,
+  corrections: z
+    .array(z.strictObject({ line: parts.id, ...corrected }))
+    .min(1)
+    .max(1000),
+});
 
 const cell = { revision, line: parts.id, kind: tieKind };
 /** `about` is the fingerprint of the comparison that was seen. */
@@ -307,6 +333,7 @@ export const journalPreview = z.object({
 export const postedAnswer = z.object({ journal: id });
 
 export type Correction = z.infer<typeof correctionSchema>;
+export type LineCorrection = z.infer<typeof correctionsSchema>['corrections'][number];
 export type CorrectionSet = z.infer<typeof correctionSet>;
 export type Mark = z.infer<typeof markSchema>;
 export type Hold = z.infer<typeof holdSchema>;

@@ -71,6 +71,7 @@ export const REFUSALS = {
   'no-template': [422, 'There is no kind of trip "{kind}" any more. Choose another one.'],
   'no-estimate': [404, 'The plan has no estimate {estimate}. Load it again.'],
   'ties-open': [422, '{loose} not tied. Waive what is off with a reason, tick what cannot be compared: {cells}.'],
+  'paid-by-card': [422, 'A card paid line {line}; its charge says so, and nobody else does.'],
   'question-open': [422, 'The question at line {line} is {sent} yet. Wait for its answer, or take it back.'],
   'nothing-asked': [422, 'Nothing is pinned to claim {number} that was not sent. Ask at a line first.'],
   'nobody-approved': [422, 'Nobody approved claim {number}, so only its claimant can be asked.'],

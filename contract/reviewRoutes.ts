@@ -9,6 +9,7 @@ const { act, file, off } = doing(claimLifecycle, claims.claimAnswer);
 /** What a reviewer does while a claim is in review, and what those do who are asked meanwhile. */
 export const REVIEW_ROUTES: readonly RouteContract[] = [
   act('put', '/claims/:number/lines/:line', 'correct', 'Corrects a line in review.', claims.correctionSchema),
+  act('put', '/claims/:number/lines', 'correct', 'Corrects several lines at once.', claims.correctionsSchema),
   act('post', '/claims/:number/marks', 'mark', 'Marks a comparison.', claims.markSchema),
   act('post', '/claims/:number/queries', 'ask', 'Pins a question to a line.', claims.querySchema),
   act('post', '/claims/:number/send-queries', 'sendQueries', 'Sends what was pinned.', actSchema),

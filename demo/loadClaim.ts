@@ -11,7 +11,8 @@ import { wordsWanted } from '../core/workflow/wordsWanted.ts';
 import { explainFinding } from '../server/features/claims/drafts.service.ts';
 import { selectPolicyStatement } from '../server/records/book/rules.queries.ts';
 import { assessAgain } from '../server/features/claims/reassess.service.ts';
-import { clearClaim, correctLine, markTie } from '../server/features/claims/review.service.ts';
+import { correctLines } from '../server/features/claims/correct.service.ts';
+import { clearClaim, markTie } from '../server/features/claims/review.service.ts';
 import { approveClaim, declineClaim, returnClaim } from '../server/features/claims/decisions.service.ts';
 import { submitClaim, withdrawClaim } from '../server/features/claims/submission.service.ts';
 import { postClaim, reverseJournal } from '../server/features/journals/post.service.ts';
@@ -151,8 +152,7 @@ const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
   },
   withdraw: ({ context, seed, seen }) => withdrawClaim(context, actorOf(seed.claimant), seen),
   approve: ({ context, seen }) => approveAll(context, seen),
-  correct: ({ context, seed: { number, correction }, seen: { revision } }) =>
-    correctLine(context, REVIEWER, number, correction!.line, { revision, set: correction!.set }),
+  correct: ({ context, seed: { correction }, seen }) => correctLines(context, REVIEWER, seen, [correction!]),
   decline: async ({ context, seen }) =>
     declineClaim(context, await deciderOf(context, seen.number), {
       ...seen,

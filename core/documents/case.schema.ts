@@ -236,6 +236,7 @@ export const parts = {
   currency,
   amount,
   decimal,
+  positive,
   coding,
   taxEntry,
   split,

@@ -48,6 +48,11 @@ const done =
   (m) => [`${m.by ?? 'Ebbet'} ${verb} ${m.number}`, next];
 const READ = 'Open it to read why.';
 const DECIDE = 'Open it to approve, decline or return it.';
+/** What finance changed since it was handed in, which the claimant may want to look at. */
+const sayCorrected = (lines: unknown): string =>
+  Array.isArray(lines) && lines.length > 0
+    ? `Finance changed ${lines.length === 1 ? 'line' : 'lines'} ${lines.join(', ')}; open it to see what, and why. `
+    : '';
 const dueBy = ({ facts }: Message): string => `It is to be accounted for by ${str(facts.dueBy)}.`;
 
 const asked: Words = (m) => [`${m.number} waits for your decision`, DECIDE];
@@ -74,7 +79,7 @@ const MAKER: Record<string, Words> = {
   returned: done('returned', 'Open it to read why, put it right and submit it again.'),
   'questions sent': done('asks something about', 'Open it and answer at its lines; it stays in review meanwhile.'),
   declined: done('declined', READ),
-  cleared: (m) => [`${m.number} is cleared`, 'It is posted and paid next.'],
+  cleared: (m) => [`${m.number} is cleared`, `${sayCorrected(m.facts.corrected)}It is posted and paid next.`],
   posted: (m) => [`${m.number} is posted`, 'It is paid next.'],
   reversed: (m) => [`The posting of ${m.number} was reversed`, 'Finance looks at it again.'],
   paid: (m) => [`${m.number} is paid`, null],

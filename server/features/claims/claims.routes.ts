@@ -3,6 +3,7 @@ import {
   bookAnswer,
   claimAnswer,
   correctionSchema,
+  correctionsSchema,
   holdSchema,
   journalPreview,
   listSchema,
@@ -50,6 +51,7 @@ import { fileOf, upload } from '../../platform/http/upload.ts';
 import { attachToClaim, detachFromClaim } from './attachments.service.ts';
 import { coverSheetOf } from './cover/papers.ts';
 import { beginDraft, viewBeginnings } from './begin.service.ts';
+import { correctLines } from './correct.service.ts';
 import { divideLine } from './divideLine.service.ts';
 import { answerQuery, editHeader, explainFinding, orderLines } from './drafts.service.ts';
 import { editLines, removeLine, writeLines } from './lines.service.ts';
@@ -58,7 +60,7 @@ import { viewOwnClaims, viewQueue } from './lists.service.ts';
 import { answerInReview, askAbout, attachToAnswer, dropQuery, sendQuestions } from './queries.service.ts';
 import { putReceipt } from './receiptOnLine.service.ts';
 import { dealWithRecurring, endRecurring, repeatLine, viewRecurring } from './recurring.service.ts';
-import { clearClaim, correctLine, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
+import { clearClaim, holdClaim, markTie, releaseClaim, reopenClaim } from './review.service.ts';
 import {
   agreeCode,
   approveClaim,
@@ -220,9 +222,14 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
   act('post', '/claims/:number/return', 'return', (actor, number, req) =>
     returnClaim(context, actor, { number, ...checked(returnSchema, req.body) }),
   );
-  act('put', '/claims/:number/lines/:line', 'correct', (actor, number, req) =>
-    correctLine(context, actor, number, param(req, 'line'), checked(correctionSchema, req.body)),
-  );
+  act('put', '/claims/:number/lines/:line', 'correct', (actor, number, req) => {
+    const { revision, ...correction } = checked(correctionSchema, req.body);
+    return correctLines(context, actor, { number, revision }, [{ line: param(req, 'line'), ...correction }]);
+  });
+  act('put', '/claims/:number/lines', 'correct', (actor, number, req) => {
+    const { revision, corrections } = checked(correctionsSchema, req.body);
+    return correctLines(context, actor, { number, revision }, corrections);
+  });
   act('post', '/claims/:number/marks', 'mark', (actor, number, req) =>
     markTie(context, actor, number, checked(markSchema, req.body)),
   );

@@ -3,10 +3,10 @@ import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { OwnBook } from '../../../core/documents/splitBook.ts';
 import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
 import { NOTHING_PENDING, summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
-import { canonical } from '../../../core/numbers/canonical.ts';
 import { concernsMakers, seesQuestion, type Audience } from '../../../core/workflow/audienceOf.ts';
 import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { HistoryEvent } from '../../../contract/claims.ts';
+import { changesOf } from '../../records/claims/changesOf.ts';
 import { shownTies } from '../../records/claims/assessClaim.ts';
 import type { Sources } from './view.types.ts';
 
@@ -94,18 +94,6 @@ const fromAdvances = ({ settlement }: Assessment, { advances }: OwnBook) =>
     left,
     currency: advances.find((a) => a.id === advance)!.currency,
   }));
-
-const FIELDS = ['category', 'coding', 'split', 'tax', 'items'] as const;
-
-/** What differs from the lines as they were submitted; the original stays on record. */
-function changesOf(submitted: Claim | null, now: Claim) {
-  return now.lines.flatMap((line) => {
-    const before = submitted?.lines.find((l) => l.id === line.id);
-    if (!before) return [];
-    const changed = FIELDS.filter((field) => canonical(before[field] ?? null) !== canonical(line[field] ?? null));
-    return changed.map((field) => ({ line: line.id, field, from: before[field] ?? null, to: line[field] ?? null }));
-  });
-}
 
 /** Which comparisons a query was about is finance's matter. */
 const withoutTies = ({ facts: { tie: _, ...facts }, ...event }: HistoryEvent): HistoryEvent => ({ ...event, facts });

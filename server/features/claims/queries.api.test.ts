@@ -40,7 +40,8 @@ const place = async () => {
 };
 const row = async () => (await maeve.get('/claims')).body.claims.find((c: any) => c.number === NUMBER);
 const heard = async (client: Client, subject: string) =>
-  (await client.get('/messages')).body.messages.filter((m: any) => m.number === NUMBER && m.subject.includes(subject)).length;
+  (await client.get('/messages')).body.messages.filter((m: any) => m.number === NUMBER && m.subject.includes(subject))
+    .length;
 
 describe('a question', () => {
   it('is pinned by finance, and nobody else reads it before it is sent', async () => {

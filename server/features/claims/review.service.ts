@@ -1,8 +1,7 @@
-import type { Item, Line } from '../../../core/documents/case.schema.ts';
+import type { Claim } from '../../../core/documents/case.schema.ts';
 import { NOTHING_PENDING } from '../../../core/evidence/comparisons/summariseReview.ts';
-import { canonical } from '../../../core/numbers/canonical.ts';
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
-import type { Correction, Hold, Mark } from '../../../contract/claims.ts';
+import type { Hold, Mark } from '../../../contract/claims.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { Refused } from '../../platform/http/refusal.ts';
@@ -22,52 +21,13 @@ import {
 import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
 import { actAlone, type SeenClaim } from '../../records/claims/claimStore.ts';
-import { replaceLine } from '../../records/claims/lines.queries.ts';
-import { lineRecord } from '../../records/claims/lineRecord.ts';
+import { correctedLines } from '../../records/claims/changesOf.ts';
+import { selectSubmitted } from '../../records/claims/claims.queries.ts';
 import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks.queries.ts';
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { budgetsOfPlan, releasePlan, reserveAgain } from '../../records/plans/reservePlan.ts';
 import { selectNames } from '../../records/routing/routing.queries.ts';
 import { NO_QUESTIONS, refuseUnasked } from './queries.service.ts';
-
-/** Corrects coding, split, tax or category of a line or item; the original stays in the submitted version and the history. */
-export function correctLine(
-  context: Context,
-  actor: Actor,
-  number: string,
-  lineId: string,
-  { revision, item = null, set }: Correction,
-): Promise<void> {
-  return actAlone(context, actor, 'correct', { number, revision }, async (trx, claim) => {
-    const kept = await keptClaim(trx, claim.at);
-    const { line, part } = partOf(kept.claim.lines, lineId, item ?? null);
-    const changed = Object.entries(set).filter(([field, value]) => differs(value, part[field as keyof typeof part]));
-    if (changed.length === 0) return { result: undefined, unchanged: true };
-    const from = Object.fromEntries(changed.map(([field]) => [field, part[field as keyof typeof part] ?? null]));
-    Object.assign(part, Object.fromEntries(changed));
-    validCase(kept.document);
-    await replaceLine(trx, claim.at, lineRecord(line));
-    const columns = await assessKept(context.clock, trx, claim, kept);
-    return {
-      result: undefined,
-      columns,
-      facts: { line: lineId, item: item ?? null, from, to: Object.fromEntries(changed) },
-    };
-  });
-}
-
-function partOf(lines: readonly Line[], lineId: string, item: string | null): { line: Line; part: Line | Item } {
-  const line = lines.find((l) => l.id === lineId);
-  const part = item === null ? line : line?.items?.find((i) => i.id === item);
-  if (!line || !part) throw new Refused('not-found', { what: 'line' });
-  return { line, part };
-}
-
-/** Whether a field is given and says something else than now; missing, null and empty say the same. */
-function differs(value: unknown, now: unknown): boolean {
-  const plain = (x: unknown) => canonical(x == null || (Array.isArray(x) && x.length === 0) ? null : x);
-  return value !== undefined && plain(value) !== plain(now);
-}
 
 /** Ticks a comparison as seen, waives it with a reason, or takes either back. The claim's figures do not change. */
 export function markTie(context: Context, actor: Actor, number: string, mark: Mark): Promise<void> {
@@ -101,6 +61,7 @@ export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Pro
     await refuseUnasked(trx, claim);
     await refuseUnanswered(trx, row.code_owners);
     const kept = await keptClaim(trx, at);
+    const submitted = await selectSubmitted<{ claim: Claim }>(trx, at);
     const plan = kept.claim.plan?.number;
     await lockBudgets(trx, [...(await selectUsedBudgets(trx, row.id)), ...(await budgetsOfPlan(trx, plan))]);
     const subject = await subjectAgain(trx, row, kept);
@@ -125,7 +86,7 @@ export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Pro
     return {
       result: undefined,
       columns: { ...columns, ...NO_QUESTIONS, cleared_by: actor.id, hold_reason: null, hold_until: null },
-      facts: { version: row.version },
+      facts: { version: row.version, corrected: correctedLines(submitted?.claim ?? null, kept.claim) },
       jobs: [...jobs, ...released],
     };
   });

@@ -56,8 +56,15 @@ export const columnsOf = (line: Line) => ({
   description: line.description ?? null,
   country: line.country ?? null,
   paid_by: line.paidBy,
+  ...rateColumns(line),
   amount: minorOf(line.amount, line.currency, 'amount'),
 });
+
+/** From where the line's rate comes; what a card was settled with is the bank's and stays. */
+const rateColumns = ({ rate }: Line) =>
+  rate?.kind === 'card'
+    ? {}
+    : { rate_kind: rate?.kind ?? 'reference', rate_value: rate?.kind === 'own' ? rate.value : null };
 
 /** The rows of a line that is not there yet. */
 export function wholeRecord(line: Line): LineRecord {
