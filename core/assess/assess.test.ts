@@ -242,7 +242,7 @@ describe('previews', () => {
   it('is shown of one line although the claimant said a word to another', () => {
     const explanations = [{ line: '2', code: 'meal', about: 'Above.', text: 'A guest came.' }];
     const document = valid(makeCase({ lines: [line(), line({ id: '2' })], claim: { explanations } }));
-    const preview = previewCase(document, NO_EVIDENCE).withLine(line({ amount: '7.00' }));
+    const preview = previewCase(document, NO_EVIDENCE).withLines([line({ amount: '7.00' })]);
     expect(preview.ok && preview.assessment.lines[0]!.claimAmount).toBe('7.00');
   });
   it('give the same figures as assessing the changed case', () => {
@@ -258,14 +258,20 @@ describe('previews', () => {
         ],
       },
     };
-    const preview = previewCase(document, NO_EVIDENCE).withLine(changed);
+    const preview = previewCase(document, NO_EVIDENCE).withLines([changed]);
     expect(preview.ok && preview.assessment).toEqual(assess(valid(makeCase({ lines: [lines[0]!, changed] }))));
   });
 
+  it('change several lines at once', () => {
+    const lines = [line(), line({ id: '2' }), line({ id: '3', amount: '5.00' })];
+    const changed = lines.slice(1).map((l) => ({ ...l, coding: { fund: '20' } }));
+    const preview = previewCase(valid(makeCase({ lines })), NO_EVIDENCE).withLines(changed);
+    expect(preview.ok && preview.assessment).toEqual(assess(valid(makeCase({ lines: [lines[0]!, ...changed] }))));
+  });
   it('say what cannot be read instead of failing', () => {
-    const preview = previewCase(valid(makeCase({ lines: [line()] })), NO_EVIDENCE).withLine(
+    const preview = previewCase(valid(makeCase({ lines: [line()] })), NO_EVIDENCE).withLines([
       line({ tax: [{ code: 'IE-23', tax: '1.234' }] }),
-    );
+    ]);
     expect(preview).toEqual({
       ok: false,
       problem: {

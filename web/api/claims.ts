@@ -14,6 +14,7 @@ import {
   type ClaimAnswer,
   type CorrectionSet,
   type FinanceAnswer,
+  type LineCorrection,
   type PostRequest,
   type QueueAnswer,
 } from '../../contract/claims.ts';
@@ -27,6 +28,7 @@ export type {
   CorrectionSet,
   HistoryEvent,
   JournalPreview,
+  LineCorrection,
   MakerView,
   OwnClaimRow,
   QueueRow,
@@ -114,8 +116,8 @@ export function claimActs(number: string) {
   const path = pathOf(number);
   const post = (name: string, body: unknown) => act(`${path}/${name}`, claimAnswer, body);
   return {
-    correct: (line: string, correction: { revision: number; item: string | null; set: CorrectionSet }) =>
-      send('PUT', `${path}/lines/${encodeURIComponent(line)}`, claimAnswer, correction),
+    correct: (revision: number, corrections: LineCorrection[]) =>
+      send('PUT', `${path}/lines`, claimAnswer, { revision, corrections }),
     mark: (body: MarkRequest) => post('marks', body),
     ask: (body: AskRequest) => post('queries', body),
     dropQuery: (query: string, revision: number) =>

@@ -42,9 +42,17 @@ function sayMark(event: Words): string {
   return `${mark === 'seen' ? 'ticked' : 'waived'} ${cell}${withReason(event)}`;
 }
 
-function sayCorrection({ facts }: Words): string {
+/** What fields of a correction are called. */
+const CORRECTED: Record<string, string> = { cut: 'the amount allowed', paidBy: 'who paid' };
+
+function sayCorrection({ facts, words }: Words): string {
+  const changes = Array.isArray(facts.changes)
+    ? (facts.changes as { to: object }[])
+    : [{ to: (facts.to as object) ?? {} }];
+  const fields = [...new Set(changes.flatMap(({ to }) => Object.keys(to)))].map((f) => CORRECTED[f] ?? f).join(', ');
+  if (facts.lines) return `corrected ${list(facts.lines)}: ${fields}`;
   const item = facts.item ? `, item ${str(facts.item)}` : '';
-  return `corrected line ${str(facts.line)}${item}: ${Object.keys((facts.to as object) ?? {}).join(', ')}`;
+  return `corrected line ${str(facts.line)}${item}: ${fields}${withReason({ facts, words })}`;
 }
 
 /** What is said of each kind of event a claim's acts leave. */

@@ -38,5 +38,9 @@ export function reasonOf({ claim, history }: Pick<MakerView, 'claim' | 'history'
 /** What finance changed of a line, in a few words; the original stays on record. */
 export function sayChange({ field, from, to }: MakerView['changes'][number]): string {
   const name = (value: unknown) => (typeof value === 'string' ? value : 'none');
-  return field === 'category' ? `category from ${name(from)} to ${name(to)}` : field;
+  const paid = (value: unknown) => (value === 'central' ? 'centrally' : 'by you');
+  const rate = (value: unknown) => (value as { value?: string } | null)?.value ?? 'the published one';
+  if (field === 'paidBy') return `who paid: from ${paid(from)} to ${paid(to)}`;
+  if (field === 'rate') return `rate from ${rate(from)} to ${rate(to)}`;
+  return field === 'category' || field === 'country' ? `${field} from ${name(from)} to ${name(to)}` : field;
 }

@@ -2,9 +2,9 @@ import { previewCase, type CasePreview } from '../../core/evidence/comparisons/r
 import type { Case, Line } from '../../core/documents/case.schema.ts';
 import type { Evidence } from '../../core/evidence/comparisons/tie.types.ts';
 
-/** Computes previews off the main thread: first the case, then one changed line after the other. */
+/** Computes previews off the main thread: first the case, then the changed lines as they are typed. */
 export type PreviewRequest =
-  { type: 'open'; document: Case; evidence: Evidence } | { type: 'change'; id: number; line: Line };
+  { type: 'open'; document: Case; evidence: Evidence } | { type: 'change'; id: number; lines: Line[] };
 
 let current: CasePreview | null = null;
 
@@ -14,7 +14,7 @@ self.onmessage = ({ data }: MessageEvent<PreviewRequest>) => {
       current = previewCase(data.document, data.evidence);
       return;
     case 'change':
-      self.postMessage({ id: data.id, preview: current!.withLine(data.line) });
+      self.postMessage({ id: data.id, preview: current!.withLines(data.lines) });
       return;
     default:
       data satisfies never;

@@ -4,10 +4,10 @@ import type { Line } from '../../core/documents/case.schema.ts';
 import type { ClaimView } from '../api/claims.ts';
 
 /**
- * The claim as it would be with a line as it is being typed, computed in a worker by the function the server uses.
+ * The claim as it would be with lines as they are being typed, computed in a worker by the function the server uses.
  * Null while nothing is typed. Answers that arrive late, for something typed before, are dropped.
  */
-export function usePreview(view: ClaimView, line: Line | null): Preview | null {
+export function usePreview(view: ClaimView, lines: Line[] | null): Preview | null {
   const worker = useRef<Worker | null>(null);
   const asked = useRef(0);
   const [answer, setAnswer] = useState<Preview | null>(null);
@@ -24,8 +24,8 @@ export function usePreview(view: ClaimView, line: Line | null): Preview | null {
 
   useEffect(() => {
     asked.current += 1;
-    if (line) worker.current?.postMessage({ type: 'change', id: asked.current, line });
-  }, [view, line]);
+    if (lines) worker.current?.postMessage({ type: 'change', id: asked.current, lines });
+  }, [view, lines]);
 
-  return line ? answer : null;
+  return lines ? answer : null;
 }

@@ -71,8 +71,8 @@ export type Preview = ({ ok: true } & Review) | { ok: false; problem: Problem };
 
 /** A case that is looked at while lines of it are typed. */
 export interface CasePreview {
-  /** The review with one line changed; the other lines are not computed again. */
-  withLine(line: Line): Preview;
+  /** The review with some lines changed; the other lines are not computed again. */
+  withLines(lines: readonly Line[]): Preview;
 }
 
 /**
@@ -83,16 +83,25 @@ export function previewCase(document: Case, evidence: Evidence): CasePreview {
   const open = openCase(document);
   const remembered = new Map<Line, LineFigures>(document.claim.lines.map((line) => [line, assessLine(open, line)]));
   return {
-    withLine(line) {
-      const index = document.claim.lines.findIndex((l) => l.id === line.id);
-      // what is said to other lines is no fault of this one
-      const alone = { ...document, claim: { ...document.claim, lines: [line], explanations: null } };
+    withLines(typed) {
+      const { claim } = document;
+      // what is said to other lines is no fault of these
+      const alone = { ...document, claim: { ...claim, lines: [...typed], explanations: null } };
       const problem = checkCase(alone)[0];
-      if (problem)
-        return { ok: false, problem: { ...problem, path: ['claim', 'lines', index, ...problem.path.slice(3)] } };
-      const lines = document.claim.lines.with(index, line);
-      const changed = { ...open, case: { ...document, claim: { ...document.claim, lines } } };
+      if (problem) return { ok: false, problem: { ...problem, path: pathIn(claim.lines, typed, problem.path) } };
+      const now = new Map(typed.map((line) => [line.id, line]));
+      const lines = claim.lines.map((line) => now.get(line.id) ?? line);
+      const changed = { ...open, case: { ...document, claim: { ...claim, lines } } };
       return { ok: true, ...review(changed, (l) => remembered.get(l) ?? assessLine(open, l), evidence) };
     },
   };
+}
+
+/** Where a fault of typed lines is in the whole claim. */
+function pathIn(
+  lines: readonly Line[],
+  typed: readonly Line[],
+  [, , index, ...rest]: Problem['path'],
+): Problem['path'] {
+  return ['claim', 'lines', lines.findIndex((l) => l.id === typed[Number(index)]?.id), ...rest];
 }

@@ -4,6 +4,7 @@ import { useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimAnswer, MakerView } from '../../api/claims.ts';
 import { ChargedOn } from '../../parts/ChargedOn.tsx';
 import { Money } from '../../parts/Money.tsx';
+import { sayCuts } from '../../words/sayCut.ts';
 import { sayChange } from '../../words/whereItIs.ts';
 import { wordTo } from '../../../core/workflow/wordsWanted.ts';
 import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
@@ -69,23 +70,20 @@ function LineFacts({ view, line, chart }: LineProps & { chart: Chart | undefined
         <LineAmount view={view} line={line} />
       </div>
       <ChargedOn rebill={line.rebill} amount={view.rebilled[line.id]} currency={view.claim.currency} />
-      <Declined line={line} />
+      <NotAllowed line={line} />
       <LineRemarks view={view} line={line} />
     </>
   );
 }
 
 /** Why a line, or a part of it, leaves the total. */
-function Declined({ line }: { line: Line }) {
-  const cut = line.cut ?? line.items?.find((i) => i.cut)?.cut;
-  if (!cut) return null;
-  return (
-    <p className="mt-1 border-l-4 border-error pl-2 text-sm">
-      <strong>Declined:</strong> {cut.reason}{' '}
+const NotAllowed = ({ line }: { line: Line }) =>
+  sayCuts(line).map(({ says, reason }) => (
+    <p key={says} className="mt-1 border-l-4 border-error pl-2 text-sm">
+      <strong>{says}:</strong> {reason}{' '}
       {line.paidBy === 'card' && <span className="quiet">The card paid it, so it is private.</span>}
     </p>
-  );
-}
+  ));
 
 const LineRemarks = ({ view, line }: LineProps) => (
   <>

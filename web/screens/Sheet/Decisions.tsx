@@ -6,6 +6,7 @@ import { KeyHint } from '../../parts/keys.tsx';
 import { Loading } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { RouteSteps } from '../../parts/RouteSteps.tsx';
+import { sayCuts } from '../../words/sayCut.ts';
 import type { Undo } from './bench.ts';
 import type { SheetState } from './useSheet.ts';
 
@@ -99,11 +100,11 @@ export function LineDecision({ sheet, view, line }: OfSheet & { line: Line }) {
   const may = view.may.includes('declineLine') && !line.personal && line.paidBy !== 'central';
   return (
     <>
-      {declined && (
-        <p className="mt-1 border-l-4 border-error pl-2 text-sm">
-          <strong>Declined:</strong> {declined.reason}
+      {sayCuts(line).map(({ says, reason }) => (
+        <p key={says} className="mt-1 border-l-4 border-error pl-2 text-sm">
+          <strong>{says}:</strong> {reason}
         </p>
-      )}
+      ))}
       {may && declined && (
         <button
           type="button"

@@ -15,6 +15,7 @@ import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { ClaimRoute, LineDecision } from './Decisions.tsx';
 import { shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
+import { LineTools } from './LineTools.tsx';
 import { Thread } from './Thread.tsx';
 import { KeyHint } from '../../parts/keys.tsx';
 
@@ -136,7 +137,10 @@ function CellFacts({ sheet, view, cell, tie, setAsking }: CellFactsProps) {
       <LineNotes view={view} line={cell.line} />
       <Thread sheet={sheet} view={view} cell={cell} />
       {view.may.includes('correct') && (
-        <CellActs sheet={sheet} cell={cell} state={state} marked={mark !== undefined} setAsking={setAsking} />
+        <>
+          <CellActs sheet={sheet} cell={cell} state={state} marked={mark !== undefined} setAsking={setAsking} />
+          <LineTools sheet={sheet} view={view} line={cell.line} />
+        </>
       )}
       <LineDecision key={`decision ${cell.line}`} {...{ sheet, view }} line={lineOf(view, cell.line)} />
     </div>

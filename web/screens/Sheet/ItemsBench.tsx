@@ -1,10 +1,10 @@
 import type { Item } from '../../../core/documents/case.schema.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { Money } from '../../parts/Money.tsx';
-import { setOf } from './bench.ts';
+import { BENCH_NAMES, setOf } from './bench.ts';
 import type { BenchProps } from './bench.types.ts';
 
-const PART_BENCHES = ['split', 'coding', 'tax'] as const;
+const PART_BENCHES = ['split', 'coding', 'tax', 'allowed'] as const;
 type PartBench = (typeof PART_BENCHES)[number];
 
 /** The items of a line with what is left of it; their coding, split and tax are opened from here. */
@@ -21,7 +21,7 @@ export function ItemsBench({ sheet, view, bench, chart }: BenchProps) {
   const left = toMinor(line.amount, line.currency) - items.reduce((a, i) => a + toMinor(i.amount, line.currency), 0n);
   const open = (item: string, kind: PartBench) => {
     const part = items.find((i) => i.id === item)!;
-    sheet.setBench({ line: bench.line, item, kind, set: setOf(part, kind) });
+    sheet.setBench({ line: bench.line, item, kind, set: setOf(part, kind), also: [] });
   };
   return (
     <table className="w-full">
@@ -81,7 +81,7 @@ function ItemRow({ item, currency, chart, onOpen }: ItemRowProps) {
         {!item.personal
           && PART_BENCHES.map((kind) => (
             <button key={kind} type="button" className="btn btn-xs ml-1" onClick={() => onOpen(kind)}>
-              {kind}
+              {BENCH_NAMES[kind]}
             </button>
           ))}
       </td>

@@ -5,14 +5,19 @@ import { ItemsBench } from './ItemsBench.tsx';
 import { SplitBench } from './SplitBench.tsx';
 import { TaxBench } from './TaxBench.tsx';
 import type { BenchProps } from './bench.types.ts';
-import { partOf, setOf } from './bench.ts';
+import { AllowedBench } from './AllowedBench.tsx';
+import { AlsoOn } from './AlsoOn.tsx';
+import { FactsBench } from './FactsBench.tsx';
+import { BENCH_NAMES, partOf, setOf } from './bench.ts';
 import { KeyHint } from '../../parts/keys.tsx';
 
 /** What is edited in place under a line, with its one way to save and to leave. */
 export function LineBench({ problem, ...props }: BenchProps & { problem: string | null }) {
   const { sheet, view, bench, assessment } = props;
+  const unsaid = bench.set.cut?.reason.trim() === '' ? 'Say why less is allowed.' : null;
   const stop =
-    problem
+    unsaid
+    ?? problem
     ?? assessment.findings.find((f) => f.line === bench.line && f.item === bench.item && f.severity === 'stop')?.says
     ?? null;
   const line = view.document.claim.lines.find((l) => l.id === bench.line)!;
@@ -23,16 +28,17 @@ export function LineBench({ problem, ...props }: BenchProps & { problem: string 
   return (
     <form
       ref={form}
-      aria-label={`${bench.kind} of line ${bench.line}`}
+      aria-label={`${BENCH_NAMES[bench.kind]} of line ${bench.line}`}
       className="border-l-4 border-primary bg-base-200 px-4 py-3"
       onSubmit={(e) => {
         e.preventDefault();
-        if (!problem) void sheet.saveBench();
+        if (!problem && !unsaid) void sheet.saveBench();
       }}
     >
       {bench.item && <ItemPicker {...props} line={line} />}
       <Content {...props} />
-      {bench.kind !== 'items' && <Foot sheet={sheet} blocked={problem !== null} stop={stop} />}
+      {bench.kind !== 'items' && <AlsoOn {...props} />}
+      {bench.kind !== 'items' && <Foot sheet={sheet} blocked={problem !== null || unsaid !== null} stop={stop} />}
     </form>
   );
 }
@@ -72,6 +78,10 @@ function Content(props: BenchProps) {
       return <TaxBench {...props} />;
     case 'items':
       return <ItemsBench {...props} />;
+    case 'allowed':
+      return <AllowedBench {...props} />;
+    case 'facts':
+      return <FactsBench {...props} />;
     default:
       return kind satisfies never;
   }

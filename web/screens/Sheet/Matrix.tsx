@@ -1,3 +1,4 @@
+import { Check } from 'lucide-react';
 import { Fragment } from 'react';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Line } from '../../../core/documents/case.schema.ts';
@@ -41,7 +42,11 @@ export function Matrix(props: MatrixProps) {
       <tbody className="bg-base-100">
         {rows.map((row) => (
           <Fragment key={row.line.id}>
-            <LineRow {...{ row, view, kinds, cell, onCell, chart }} lit={isLit(row)} />
+            <LineRow
+              {...{ row, view, kinds, cell, onCell, chart }}
+              lit={isLit(row)}
+              chosen={sheet.chosen.includes(row.line.id)}
+            />
             {sheet.bench?.line === row.line.id ? (
               <tr>
                 <td colSpan={columns} className="border-b border-base-300 p-0">
@@ -145,9 +150,10 @@ interface LineRowProps {
   onCell: (cell: Cell) => void;
   chart: Chart | undefined;
   lit: boolean;
+  chosen: boolean;
 }
 
-function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
+function LineRow({ row, view, kinds, cell, onCell, chart, lit, chosen }: LineRowProps) {
   const { line, ties } = row;
   const here = cell?.line === line.id;
   return (
@@ -159,6 +165,7 @@ function LineRow({ row, view, kinds, cell, onCell, chart, lit }: LineRowProps) {
         className={`py-1.5 pl-4 align-top font-mono text-sm ${here || lit ? 'shadow-[inset_3px_0_0_var(--color-primary)]' : ''}`}
       >
         {line.id}
+        {chosen && <Check size={14} aria-label="chosen" className="text-primary" />}
       </td>
       <WhatCell line={line} chart={chart} view={view} />
       <td className="px-2 py-1.5 text-right align-top">

@@ -11,7 +11,7 @@ import { Evidence } from './Evidence.tsx';
 import { Matrix } from './Matrix.tsx';
 import { PostingStrip } from './PostingStrip.tsx';
 import { SheetHead, type Panel } from './SheetHead.tsx';
-import { lineWith } from './bench.ts';
+import { linesWith } from './bench.ts';
 import { useSheet, type SheetState } from './useSheet.ts';
 import { useSheetKeys } from './useSheetKeys.ts';
 
@@ -76,7 +76,7 @@ type Shown = { ties: Tie[]; assessment: Assessment };
 
 /** The figures that are shown: as typed in a bench, as they would be posted on another date, or as they are stored. */
 function useShown({ bench, posting }: SheetState, view: ClaimView) {
-  const typed = useMemo(() => (bench ? lineWith(view, bench) : null), [view, bench]);
+  const typed = useMemo(() => (bench ? linesWith(view, bench) : null), [view, bench]);
   const preview = usePreview(view, typed);
   const { assessment, ties } = preview?.ok
     ? preview

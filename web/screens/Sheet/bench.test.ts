@@ -1,5 +1,15 @@
 import { describe, expect, it, vi } from 'vitest';
-import { lineWith, marksOf, partOf, postingOf, undoBench, undoClear } from './bench.ts';
+import {
+  linesLike,
+  linesWith,
+  marksOf,
+  partOf,
+  postingOf,
+  savedWords,
+  undoAsk,
+  undoBench,
+  undoClear,
+} from './bench.ts';
 
 const items = [{ id: 'a', amount: '4.00', coding: { costCentre: '410' } }];
 const lines = [
@@ -14,7 +24,7 @@ const view = {
   ties: [{ line: '1', kind: 'tax', about: 'now' }],
   marks: [{ line: '1', kind: 'tax', mark: 'waived', reason: 'Agreed' }],
 } as never;
-const bench = (fields: object) => ({ line: '1', item: null, kind: 'tax', set: {}, ...fields }) as never;
+const bench = (fields: object) => ({ line: '1', item: null, kind: 'tax', set: {}, also: [], ...fields }) as never;
 
 describe('a bench', () => {
   it('works on the line, or on one of its items', () => {
@@ -22,21 +32,52 @@ describe('a bench', () => {
     expect(partOf(view, { line: '2', item: 'a' })).toBe(items[0]);
   });
   it('shows the line as it would be, and leaves the rest', () => {
-    expect(lineWith(view, bench({ set: { tax: [] } }))).toEqual({ ...lines[0], tax: [] });
-    const changed = lineWith(view, bench({ line: '2', item: 'a', set: { coding: { grant: 'G' } } }));
+    expect(linesWith(view, bench({ set: { tax: [] } }))).toEqual([{ ...lines[0], tax: [] }]);
+    const [changed] = linesWith(view, bench({ line: '2', item: 'a', set: { coding: { grant: 'G' } } }));
     expect(changed).toEqual({ id: '2', items: [{ id: 'a', amount: '4.00', coding: { grant: 'G' } }] });
   });
   it('is undone by what the part says now of the fields it changes', async () => {
     const correct = vi.fn();
     await undoBench(view, bench({ set: { tax: [], split: null } })).run({ correct } as never, 8);
-    expect(correct).toHaveBeenCalledWith('1', {
-      revision: 8,
-      item: null,
-      set: { tax: [{ code: 'IE-23' }], split: null },
-    });
+    expect(correct).toHaveBeenCalledWith(8, [
+      { line: '1', item: null, set: { tax: [{ code: 'IE-23' }], split: null } },
+    ]);
     await undoBench(view, bench({ line: '2', item: 'a', set: { coding: {} } })).run({ correct } as never, 9);
-    expect(correct).toHaveBeenLastCalledWith('2', { revision: 9, item: 'a', set: { coding: { costCentre: '410' } } });
+    expect(correct).toHaveBeenLastCalledWith(9, [{ line: '2', item: 'a', set: { coding: { costCentre: '410' } } }]);
   });
+});
+
+describe('several lines', () => {
+  const three = [
+    { id: '1', category: 'meal', coding: { fund: '10' } },
+    { id: '2', category: 'meal', coding: { fund: '20' } },
+    { id: '3', category: 'meal', coding: { fund: '10' } },
+    { id: '4', category: 'taxi', coding: { fund: '10' } },
+    { id: '5', category: 'meal', coding: { fund: '10' }, items: [{ id: 'a' }] },
+  ];
+  const seen = { document: { claim: { lines: three } } } as never;
+  const coding = (also: string[] = []) => bench({ kind: 'coding', set: { coding: { fund: '30' } }, also });
+  it('are alike when they say the same now of what is changed', () => {
+    expect(linesLike(seen, coding())).toEqual(['3']);
+    expect(linesLike(seen, bench({ kind: 'allowed', set: { cut: null } }))).toEqual([]);
+  });
+  it('are shown as they would be, and undone each to what it was', async () => {
+    expect(linesWith(seen, coding(['2'])).map((l) => l.coding)).toEqual([{ fund: '30' }, { fund: '30' }]);
+    const correct = vi.fn();
+    await undoBench(seen, coding(['2'])).run({ correct } as never, 4);
+    expect(correct.mock.calls[0]![1].map((c: any) => c.set.coding)).toEqual([{ fund: '10' }, { fund: '20' }]);
+    expect([savedWords(coding()), savedWords(coding(['2']))]).toEqual(['coding of line 1', 'coding of 2 lines']);
+  });
+});
+
+it('a question is undone by taking back the one that was asked last', async () => {
+  const dropQuery = vi.fn();
+  const queries = [
+    { id: '7', line: '1' },
+    { id: '9', line: '2' },
+  ];
+  await undoAsk({ queries } as never).run({ dropQuery } as never, 5);
+  expect(dropQuery).toHaveBeenCalledWith('9', 5);
 });
 
 describe('a mark', () => {

@@ -1,15 +1,34 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
 import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
-import type { ClaimActs, ClaimAnswer, ClaimView, CorrectionSet, JournalPreview } from '../../api/claims.ts';
+import { canonical } from '../../../core/numbers/canonical.ts';
+import type {
+  ClaimActs,
+  ClaimAnswer,
+  ClaimView,
+  CorrectionSet,
+  JournalPreview,
+  LineCorrection,
+} from '../../api/claims.ts';
 import { HALVES } from '../../parts/convertSplit.ts';
 
-export type BenchKind = 'split' | 'coding' | 'tax' | 'items';
-/** What is being edited under a line: nothing, or a set of changes to the line or one of its items. */
+export type BenchKind = 'split' | 'coding' | 'tax' | 'items' | 'allowed' | 'facts';
+/** What each is called. */
+export const BENCH_NAMES: Record<BenchKind, string> = {
+  split: 'split',
+  coding: 'coding',
+  tax: 'tax',
+  items: 'items',
+  allowed: 'amount allowed',
+  facts: 'country, who paid, rate',
+};
+/** What is being edited under a line: nothing, or a set of changes to the line, or one of its items, and to other lines too. */
 export interface Bench {
   line: string;
   item: string | null;
   kind: BenchKind;
   set: CorrectionSet;
+  /** Other lines that are saved the same. */
+  also: readonly string[];
 }
 /** A way back from an act that was done. */
 export interface Undo {
@@ -41,36 +60,65 @@ export function setOf(part: Line | Item, kind: BenchKind): CorrectionSet {
       return { tax: part.tax ?? [] };
     case 'items':
       return {};
+    case 'allowed':
+      return { cut: part.cut ?? null };
+    case 'facts':
+      return factsOf(part as Line);
     default:
       return kind satisfies never;
   }
 }
 
+/** What finance may say of where a line was spent, who paid, and the rate; what the bank says of a card line stays out. */
+function factsOf({ country, paidBy, rate }: Line): CorrectionSet {
+  const own = rate?.kind === 'own' ? rate : ({ kind: 'reference' } as const);
+  return { country: country ?? null, ...(paidBy === 'card' ? {} : { paidBy, rate: own }) };
+}
+
 /** A bench for a line, or for the first of its items that can be changed; a line that is whole is proposed in halves. */
 export function openedBench(view: ClaimView, line: string, kind: BenchKind): Bench {
   const first = partOf(view, { line, item: null }) as Line;
-  const item = kind === 'items' ? null : (first.items?.find((i) => !i.personal)?.id ?? null);
+  const item = kind === 'items' || kind === 'facts' ? null : (first.items?.find((i) => !i.personal)?.id ?? null);
   const set = setOf(partOf(view, { line, item }), kind);
-  return { line, item, kind, set: set.split === null ? { split: HALVES } : set };
+  return { line, item, kind, set: set.split === null ? { split: HALVES } : set, also: [] };
 }
 
-/** The line as it would be with a bench's changes. */
-export function lineWith(view: ClaimView, { line: id, item: itemId, set }: Bench): Line {
-  const line = view.document.claim.lines.find((l) => l.id === id)!;
+/** The lines as they would be with a bench's changes. */
+export function linesWith(view: ClaimView, bench: Bench): Line[] {
+  const ids = new Set([bench.line, ...bench.also]);
+  return view.document.claim.lines.filter((l) => ids.has(l.id)).map((line) => lineWith(line, bench));
+}
+function lineWith(line: Line, { item: itemId, set }: Bench): Line {
   if (!itemId) return { ...line, ...set };
   return { ...line, items: line.items!.map((item) => (item.id === itemId ? { ...item, ...set } : item)) };
 }
 
-/** What the part says now of the fields a bench changes, for undoing. */
-export function currentSet(view: ClaimView, bench: Bench): CorrectionSet {
-  const part = partOf(view, bench);
+/** Other lines of the same category that say the same now of what a bench changes; those with items have their own. */
+export function linesLike(view: ClaimView, { line: id, item, kind, set }: Bench): string[] {
+  const { lines } = view.document.claim;
+  const line = lines.find((l) => l.id === id)!;
+  if (item !== null || kind === 'items' || kind === 'allowed') return [];
+  const says = (of: Line) => canonical([of.category, Object.keys(set).map((f) => of[f as keyof Line] ?? null)]);
+  return lines.filter((l) => l.id !== id && takesAll(l) && says(l) === says(line)).map((l) => l.id);
+}
+/** Whether a line is one cost of the organisation, so that what is said of another can be said of it. */
+export const takesAll = (line: Line): boolean => !line.personal && !line.items?.length;
+
+/** What is sent: a correction for each line. */
+export const correctionsOf = ({ line, item, set, also }: Bench): LineCorrection[] =>
+  [line, ...also].map((id) => ({ line: id, item: id === line ? item : null, set }));
+
+/** What a part says now of the fields a bench changes, for undoing. */
+function currentSet(part: Line | Item, set: CorrectionSet): CorrectionSet {
   const all: CorrectionSet = {
     coding: part.coding ?? {},
     split: part.split ?? null,
     tax: part.tax ?? [],
+    cut: part.cut ?? null,
+    ...('paidBy' in part ? factsOf(part) : {}),
     ...(part.category ? { category: part.category } : {}),
   };
-  return Object.fromEntries(Object.entries(all).filter(([field]) => field in bench.set));
+  return Object.fromEntries(Object.entries(all).filter(([field]) => field in set));
 }
 
 /** How to take back the question that was asked last. */
@@ -87,12 +135,18 @@ export function undoClear(view: ClaimView): Undo {
   };
 }
 
-/** How to take the saving of a bench back: what the part says now is said again. */
+/** How to take the saving of a bench back: what each part says now is said again. */
 export function undoBench(view: ClaimView, bench: Bench): Undo {
-  const { line, item, kind } = bench;
-  const set = currentSet(view, bench);
-  return { label: `${kind} of line ${line}`, run: (acts, revision) => acts.correct(line, { revision, item, set }) };
+  const before = correctionsOf(bench).map(({ line, item }) => ({
+    ...{ line, item },
+    set: currentSet(partOf(view, { line, item: item ?? null }), bench.set),
+  }));
+  return { label: savedWords(bench), run: (acts, revision) => acts.correct(revision, before) };
 }
+
+/** What was saved, in words. */
+export const savedWords = ({ line, kind, also }: Bench): string =>
+  also.length > 0 ? `${BENCH_NAMES[kind]} of ${also.length + 1} lines` : `${BENCH_NAMES[kind]} of line ${line}`;
 
 type Cell = { line: string; kind: TieKind };
 

@@ -12,7 +12,7 @@ import {
   type HistoryEvent,
 } from '../../api/claims.ts';
 import { toast } from '../../parts/toast.tsx';
-import { marksOf, postingOf, undoBench, type Bench, type Undo } from './bench.ts';
+import { correctionsOf, marksOf, postingOf, savedWords, undoBench, type Bench, type Undo } from './bench.ts';
 
 /** Somebody else changed the claim while this person worked on it. */
 export interface Stale {
@@ -34,13 +34,16 @@ export function useSheet(number: string) {
   const { view, elsewhere, error, mutate } = useFinanceClaim(number);
   const acts = useMemo(() => claimActs(number), [number]);
   const [bench, setBench] = useState<Bench | null>(null);
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const choose = (line: string) =>
+    setChosen((all) => (all.includes(line) ? all.filter((l) => l !== line) : [...all, line]));
   const { run, undo, ...running } = useRunning(view, acts, mutate);
 
   const saveBench = async (): Promise<void> => {
     if (!view || !bench) return;
-    const { line, item, kind, set } = bench;
     const after = { undo: undoBench(view, bench), then: () => setBench(null) };
-    await run(`Line ${line}: ${kind} saved`, (revision) => acts.correct(line, { revision, item, set }), after);
+    const corrections = correctionsOf(bench);
+    await run(`Saved: ${savedWords(bench)}`, (revision) => acts.correct(revision, corrections), after);
   };
   const mark = (cell: Marked, to: MarkWish, reason?: string, then?: () => void) => {
     const { act, undo } = marking(view, cell, to, reason);
@@ -56,6 +59,8 @@ export function useSheet(number: string) {
     acts,
     bench,
     setBench,
+    chosen,
+    choose,
     run,
     saveBench,
     mark,

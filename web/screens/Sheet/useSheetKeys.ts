@@ -82,6 +82,9 @@ function cellKeys({ sheet, view, cell, asking, setAsking, setPanel }: KeyScope) 
     coding: bench('coding'),
     tax: bench('tax'),
     items: bench('items'),
+    allowed: bench('allowed'),
+    facts: bench('facts'),
+    choose: () => cell && mayCorrect && sheet.choose(cell.line),
     undo: () => void sheet.undo(),
     close,
   };
