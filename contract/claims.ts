@@ -1,5 +1,6 @@
 import { shownAdvance } from './advances.ts';
 import { z } from 'zod';
+import { row } from './desk.ts';
 import type { AssessedPart, Assessment } from '../core/documents/assessment.schema.ts';
 import { parts, type Claim } from '../core/documents/case.schema.ts';
 import type { OwnBook, SharedBook } from '../core/documents/splitBook.ts';
@@ -91,50 +92,9 @@ export const postSchema = z.strictObject({
   digest: z.string().length(64).describe('The fingerprint of the journal of that date, as it was shown.'),
   key,
 });
-export const listSchema = z.strictObject({
-  state: state
-    .exclude(['draft'])
-    .or(z.literal('any'))
-    .default('in review')
-    .describe('A state; any of them is for searching.'),
-  q: z.string().trim().max(200).optional(),
-  after: z
-    .string()
-    .regex(/^-?\d{1,12}\/\d{4}-\d{2}-\d{2}\/\d{1,18}$/, 'is not the end of a page. Load the first page again.')
-    .optional()
-    .describe('The end of the page before, as it was answered.'),
-});
 export const previewSchema = z.strictObject({ date: date });
 
 const tide = z.array(z.object({ state: z.string(), from: moment }));
-const row = z.object({
-  number: id,
-  version: z.number(),
-  revision: z.number(),
-  state,
-  entity: id,
-  claimant: z.string(),
-  purpose: z.string(),
-  submittedOn: date.nullable(),
-  currency: z.string(),
-  toPay: figure,
-  ledgerCurrency: z.string(),
-  /** One's own claim: nothing is said of what finance thinks of it. */
-  own: z.boolean(),
-  atRisk: figure,
-  ties: z.partialRecord(tieKind, shownTie),
-  stops: z.number(),
-  asks: z.number(),
-  holdUntil: date.nullable(),
-  waiting: z.number().describe('Questions that were sent and not answered.'),
-  answered: z.number().describe('Questions that were answered.'),
-  tide,
-});
-export const queueAnswer = z.object({
-  claims: z.array(row),
-  next: z.string().nullable(),
-  counts: z.partialRecord(state, z.number()),
-});
 const ownRow = row.pick({
   number: true,
   version: true,
@@ -340,9 +300,6 @@ export type Hold = z.infer<typeof holdSchema>;
 export type Question = Omit<z.infer<typeof querySchema>, 'revision'>;
 export type ShownQuery = z.infer<typeof query>;
 export type PostRequest = z.infer<typeof postSchema>;
-export type QueueQuery = z.infer<typeof listSchema>;
-export type QueueRow = z.infer<typeof row>;
-export type QueueAnswer = z.infer<typeof queueAnswer>;
 export type OwnClaimRow = z.infer<typeof ownRow>;
 export type ClaimHeader = z.infer<typeof header>;
 export type HistoryEvent = z.infer<typeof historyFields>;

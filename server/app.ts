@@ -14,6 +14,7 @@ import { bookRoutes } from './features/book/book.routes.ts';
 import { cardRoutes } from './features/cards/cards.routes.ts';
 import { codeRoutes } from './features/codes/codes.routes.ts';
 import { claimRoutes } from './features/claims/claims.routes.ts';
+import { deskRoutes } from './features/desk/desk.routes.ts';
 import { gatherRoutes } from './features/gather/gather.routes.ts';
 import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
@@ -128,6 +129,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     bookRoutes(context),
     codeRoutes(context),
     approvalRoutes(context),
+    deskRoutes(context),
     claimRoutes(context, uploads),
     planRoutes(context, uploads),
     advanceRoutes(context, uploads),

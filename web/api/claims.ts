@@ -1,6 +1,5 @@
 import { useMemo } from 'react';
 import useSWR from 'swr';
-import useSWRInfinite from 'swr/infinite';
 import type { Case } from '../../core/documents/case.schema.ts';
 import { joinBook } from '../../core/documents/splitBook.ts';
 import type { TieKind } from '../../core/evidence/comparisons/tie.types.ts';
@@ -10,13 +9,11 @@ import {
   journalPreview,
   ownClaimsAnswer,
   postedAnswer,
-  queueAnswer,
   type ClaimAnswer,
   type CorrectionSet,
   type FinanceAnswer,
   type LineCorrection,
   type PostRequest,
-  type QueueAnswer,
 } from '../../contract/claims.ts';
 import { pathOfAct } from '../../contract/route.ts';
 import { act, getter, send } from './client.ts';
@@ -31,7 +28,6 @@ export type {
   LineCorrection,
   MakerView,
   OwnClaimRow,
-  QueueRow,
   ShownMark,
   ShownQuery,
   TidePiece,
@@ -39,17 +35,6 @@ export type {
 
 /** A claim as finance looks at it, its document whole again. */
 export type ClaimView = Omit<FinanceAnswer, 'document'> & { document: Case };
-
-/** Claims finance goes through, page by page; while `on` is false nothing is asked for. */
-export function useQueue(state: string, q: string, on = true) {
-  const query = (after: string | null) =>
-    `/claims?${new URLSearchParams({ state, ...(q ? { q } : {}), ...(after ? { after } : {}) })}`;
-  return useSWRInfinite(
-    (index, before: QueueAnswer | null) => (!on || (index > 0 && !before?.next) ? null : query(before?.next ?? null)),
-    getter(queueAnswer),
-    { keepPreviousData: true },
-  );
-}
 
 const pathOf = (number: string): string => `/claims/${encodeURIComponent(number)}`;
 

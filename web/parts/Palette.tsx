@@ -2,7 +2,8 @@ import { Command } from 'cmdk';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useChart } from '../api/chart.ts';
-import { useOwnClaims, useQueue } from '../api/claims.ts';
+import { useOwnClaims } from '../api/claims.ts';
+import { useQueue } from '../api/desk.ts';
 import type { Person } from '../api/session.ts';
 import { Dialog } from './Dialog.tsx';
 import { placesOf } from './places.ts';
@@ -74,7 +75,9 @@ function useEntries(person: Person, words: string, onClose: () => void): { name:
   const asked = words.length >= LEAST_LETTERS;
   // Enter takes what is marked, so what is here already is found by what is typed now; only the server is asked later
   const later = useDeferredValue(words);
-  const queue = useQueue('any', later, seesDesk && asked).data?.[0]?.claims ?? [];
+  const queue =
+    useQueue(seesDesk && asked ? new URLSearchParams({ state: 'any', q: later }).toString() : null).data?.[0]?.claims
+    ?? [];
   const own = useOwnClaims().data?.claims ?? [];
   const chart = useChart().data;
   const has = (...texts: (string | null)[]) => texts.join(' ').toLowerCase().includes(words.toLowerCase());

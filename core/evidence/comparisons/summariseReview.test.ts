@@ -29,6 +29,18 @@ describe('a claim as one row of a list', () => {
     );
     expect([ties.receipt, ties.tax, ties.card]).toEqual(['waived', 'open', 'none']);
   });
+  it('can be cleared with others when everything is tied by itself and nothing is said or waited for', () => {
+    const clean = (ties: ReturnType<typeof tie>[], standing = {}, assessment = two) =>
+      summariseReview(assessment, ties, { ...scope, standing: { ...NOTHING_PENDING, ...standing } }).clean;
+    expect(clean([tie('receipt', 'tied'), tie('tax', 'none')])).toBe(true);
+    for (const state of ['off', 'open', 'waived', 'seen'] as const) expect(clean([tie('receipt', state)])).toBe(false);
+    expect([clean([], { waiting: 1 }), clean([], { apart: true }), clean([], { answered: 1 })]).toEqual([
+      false,
+      false,
+      true,
+    ]);
+    expect(clean([], {}, assess(valid(makeCase({ lines: [line({ currency: 'USD' })] }))))).toBe(false);
+  });
   it('comes earlier for stops and answers than for comparisons, late while it waits for an answer, last on hold', () => {
     const stopped = assess(valid(makeCase({ lines: [line({ currency: 'USD' })] })));
     const priority = (assessment: typeof two, ties: ReturnType<typeof tie>[], standing = {}) =>

@@ -13,6 +13,8 @@ export interface ReviewSummary {
   ties: Record<TieKind, ShownTie>;
   stops: number;
   asks: number;
+  /** Every comparison is tied by itself, and nothing is said against it or waited for: it can be cleared with others. */
+  clean: boolean;
   /** Sorts what deserves attention first: smaller comes earlier. What waits for an answer comes late, what is on hold last. */
   priority: number;
 }
@@ -23,8 +25,10 @@ export interface Standing {
   /** Questions that were sent and not answered, and those that were. */
   waiting: number;
   answered: number;
+  /** Somebody said that it is to be looked at by itself: it was put on hold, or drawn for a full look. */
+  apart: boolean;
 }
-export const NOTHING_PENDING: Standing = { onHold: false, waiting: 0, answered: 0 };
+export const NOTHING_PENDING: Standing = { onHold: false, apart: false, waiting: 0, answered: 0 };
 
 const WORST_FIRST: readonly ShownTie[] = ['off', 'open', 'waived', 'seen', 'tied', 'none'];
 const MOST = 99;
@@ -50,6 +54,11 @@ export function summariseReview(
     ties: Object.fromEntries(TIE_KINDS.map((kind) => [kind, worstOf(ties, kind)])) as Record<TieKind, ShownTie>,
     stops,
     asks: count('ask'),
+    clean:
+      !standing.apart
+      && standing.waiting === 0
+      && findings.every((f) => f.severity === 'note')
+      && ties.every((t) => t.shown === 'tied' || t.shown === 'none'),
     priority: priorityOf(standing, { stops, off: states('off'), open: states('open') }),
   };
 }

@@ -6,12 +6,10 @@ import {
   correctionsSchema,
   holdSchema,
   journalPreview,
-  listSchema,
   markSchema,
   ownClaimsAnswer,
   previewSchema,
   querySchema,
-  queueAnswer,
 } from '../../../contract/claims.ts';
 import {
   actSchema,
@@ -56,7 +54,7 @@ import { divideLine } from './divideLine.service.ts';
 import { answerQuery, editHeader, explainFinding, orderLines } from './drafts.service.ts';
 import { editLines, removeLine, writeLines } from './lines.service.ts';
 import { writeLinesCsv } from './linesCsv.ts';
-import { viewOwnClaims, viewQueue } from './lists.service.ts';
+import { viewOwnClaims } from './lists.service.ts';
 import { answerInReview, askAbout, attachToAnswer, dropQuery, sendQuestions } from './queries.service.ts';
 import { putReceipt } from './receiptOnLine.service.ts';
 import { dealWithRecurring, endRecurring, repeatLine, viewRecurring } from './recurring.service.ts';
@@ -81,9 +79,6 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
   const router = Router();
   const context: Context = services;
 
-  router.get('/claims', async (req, res) => {
-    answer(res, queueAnswer, (await viewQueue(context, actorOf(req), checked(listSchema, req.query))) as never);
-  });
   router.get('/claims/own', async (req, res) => {
     answer(res, ownClaimsAnswer, (await viewOwnClaims(context, actorOf(req))) as never);
   });

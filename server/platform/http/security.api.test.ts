@@ -86,7 +86,7 @@ describe('every route', () => {
     },
   );
   const finance = routes.filter((r) =>
-    /^\/(claims$|journals|history|statements|feed|periods|books)|^\/claims.*\/(lines\/|marks|queries|clear|reopen|hold|release|post|journal)|\/original/.test(
+    /^\/(claims$|journals|history|statements|feed|periods|books)|^\/claims.*\/(lines\/|marks|queries$|send-queries|clear|reopen|hold|release|post|journal)|\/original/.test(
       r.path,
     ),
   );

@@ -23,6 +23,7 @@ import { readEvidence } from './evidence.ts';
 import { selectLineReceipts } from './evidence.queries.ts';
 import { deleteMarks, selectMarks, type MarkRow } from './marks.queries.ts';
 import { selectOwnBook } from './ownBook.ts';
+import { facetsOf, searchText, totalOf } from './facetsOf.ts';
 import { readDocument } from './readDocument.ts';
 import { usesOf } from './usesOf.ts';
 
@@ -178,24 +179,20 @@ export function summaryColumns(
     stops: summary.stops,
     asks: summary.asks,
     priority: summary.priority,
-    search: searchText(document),
+    facets: facetsOf(document, assessment, summary),
+    total: totalOf(assessment, ledgerCurrency),
+    search: searchText(document, assessment),
   };
 }
 
 /** What a claim waits for now; a hold whose day has come is over. */
-export const standingOf = ({ hold_until, waiting, answered }: PendingColumns, clock: Clock): Standing => ({
+export const standingOf = ({ hold_until, drawn_at, waiting, answered }: PendingColumns, clock: Clock): Standing => ({
   onHold: hold_until !== null && hold_until > today(clock),
   waiting,
   answered,
+  apart: hold_until !== null || drawn_at !== null,
 });
-export type PendingColumns = Pick<ClaimRow, 'hold_until' | 'waiting' | 'answered'>;
-
-/** What a claim is found by. */
-function searchText({ claim, book }: Case): string {
-  const person = book.people[0]?.name ?? '';
-  const merchants = new Set(claim.lines.map((l) => l.merchant ?? ''));
-  return [claim.number, person, claim.purpose ?? '', ...merchants].join(' ').toLowerCase().slice(0, 4000);
-}
+export type PendingColumns = Pick<ClaimRow, 'hold_until' | 'drawn_at' | 'waiting' | 'answered'>;
 
 /** Assesses a version in preparation from its rows and keeps the result; the columns to save with it. */
 export async function assessRows(trx: Db, clock: Clock, row: ClaimRow, revision: number) {

@@ -43,6 +43,8 @@ export interface ClaimRow {
   questioned: string[];
   waiting: number;
   answered: number;
+  /** When it was drawn for a full look, out of others that were cleared together. */
+  drawn_at: Date | null;
 }
 /** Which version of which claim. */
 export interface VersionKey {

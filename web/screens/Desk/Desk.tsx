@@ -1,10 +1,15 @@
-import { useDeferredValue, useEffect, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { SlidersHorizontal } from 'lucide-react';
+import { useDeferredValue, useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
-import { useQueue } from '../../api/claims.ts';
+import { useQueue } from '../../api/desk.ts';
+import { KeyHint } from '../../parts/keys.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
-import { DESK_GRID, DeskRow } from './DeskRow.tsx';
+import { DeskFilters } from './DeskFilters.tsx';
+import { DeskTable } from './DeskTable.tsx';
+import { DeskViews } from './DeskViews.tsx';
+import { askedBy, narrowedBy, readFilter, writeFilter, type Filter } from './filter.ts';
 import { rememberQueue } from './queueOrder.ts';
 
 const STATES: readonly ClaimState[] = [
@@ -21,25 +26,28 @@ const STATES: readonly ClaimState[] = [
   'withdrawn',
 ];
 
-type DeskClaim = Parameters<typeof DeskRow>[0]['row'];
-
-/** The queue: one row a claim, what deserves attention first. */
+/** The queue: one row a claim, what deserves attention first. What it is narrowed to stands in the address. */
 export default function Desk() {
-  const [state, setState] = useState('in review');
-  const [typed, setTyped] = useState('');
-  const q = useDeferredValue(typed.trim());
-  const { data, error, mutate, size, setSize, isLoading } = useQueue(state, q);
+  const [params, setParams] = useSearchParams();
+  const filter = readFilter(params);
+  const query = useDeferredValue(askedBy(filter));
+  const change = (changes: Partial<Filter>) => setParams(writeFilter({ ...filter, ...changes }), { replace: true });
+  const { data, error, mutate, size, setSize, isLoading } = useQueue(query);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [why, setWhy] = useWhy();
   const rows = data?.flatMap((page) => page.claims) ?? [];
-  const counts = data?.[0]?.counts ?? {};
   // One's own claims are not among those to go through.
   const numbers = rows.flatMap((row) => (row.own ? [] : [row.number])).join(' ');
   useEffect(() => rememberQueue(numbers.split(' ').filter(Boolean)), [numbers]);
+  const choose = (number: string) => setChosen(toggled(chosen, number));
   return (
     <div className="flex flex-col">
-      <DeskHead state={state} counts={counts} onState={setState} typed={typed} onTyped={setTyped} />
+      <DeskHead {...{ filter, why, setWhy, query }} counts={data?.[0]?.counts ?? {}} onChange={change} />
+      <DeskViews query={query} onPick={(kept) => setParams(kept)} />
       {error ? <Trouble error={error} retry={() => void mutate()} /> : null}
       {!error && isLoading && !data ? <Loading shape="rows" /> : null}
-      {!error && data && <Queue rows={rows} state={state} q={q} />}
+      {!error && data && rows.length > 0 && <DeskTable {...{ rows, why, chosen }} onChoose={choose} />}
+      {!error && data && rows.length === 0 && <Nothing filter={filter} />}
       {!error && data?.at(-1)?.next && (
         <button type="button" className="btn btn-sm m-4 self-start" onClick={() => void setSize(size + 1)}>
           Show more
@@ -49,56 +57,99 @@ export default function Desk() {
   );
 }
 
-interface DeskHeadProps {
-  state: string;
-  counts: Record<string, number>;
-  onState: (state: string) => void;
-  typed: string;
-  onTyped: (typed: string) => void;
+function toggled(all: ReadonlySet<string>, one: string): ReadonlySet<string> {
+  const next = new Set(all);
+  if (!next.delete(one)) next.add(one);
+  return next;
 }
 
-function DeskHead({ state, counts, onState, typed, onTyped }: DeskHeadProps) {
+const WHY = 'ebbet-desk-why';
+/** Whether reasons are said at every row, remembered in this browser. */
+function useWhy(): [boolean, (why: boolean) => void] {
+  const [why, setWhy] = useState(() => localStorage.getItem(WHY) === 'yes');
+  const keep = (next: boolean) => {
+    localStorage.setItem(WHY, next ? 'yes' : 'no');
+    setWhy(next);
+  };
+  return [why, keep];
+}
+
+interface DeskHeadProps {
+  filter: Filter;
+  query: string;
+  counts: Partial<Record<ClaimState, number>>;
+  onChange: (changes: Partial<Filter>) => void;
+  why: boolean;
+  setWhy: (why: boolean) => void;
+}
+
+function DeskHead({ filter, query, counts, onChange, why, setWhy }: DeskHeadProps) {
+  const narrowed = narrowedBy(filter);
+  const [open, setOpen] = useState(narrowed > 0);
+  useKeys({ why: () => setWhy(!why), filter: () => setOpen(!open) });
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-4 pt-3 pb-2">
-      <h1 className="text-xl font-semibold">Desk</h1>
-      <StateFilter state={state} counts={counts} onPick={onState} />
-      <input
-        type="search"
-        className="input input-sm ml-auto w-44"
-        placeholder="Number, person, purpose"
-        aria-label="Find claims"
-        value={typed}
-        onChange={(e) => onTyped(e.target.value)}
-      />
-    </div>
+    <>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-4 pt-3 pb-2">
+        <h1 className="text-xl font-semibold">Desk</h1>
+        <StateFilter state={filter.state} counts={counts} onPick={(state) => onChange({ state })} />
+        <span className="ml-auto flex items-center gap-3 text-sm">
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="toggle toggle-xs"
+              checked={why}
+              onChange={(e) => setWhy(e.target.checked)}
+            />
+            Say why <KeyHint of="why" />
+          </label>
+          <a className="link" href={`/api/claims.csv?${query}`}>
+            CSV
+          </a>
+          <button type="button" className="btn btn-sm" aria-expanded={open} onClick={() => setOpen(!open)}>
+            <SlidersHorizontal size={15} /> Filter{narrowed > 0 && ` (${narrowed})`} <KeyHint of="filter" />
+          </button>
+          <input
+            type="search"
+            className="input input-sm w-56"
+            placeholder="Number, person, merchant, code"
+            aria-label="Find claims"
+            value={filter.q}
+            onChange={(e) => onChange({ q: e.target.value })}
+          />
+        </span>
+      </div>
+      {open && <DeskFilters filter={filter} onChange={onChange} />}
+    </>
   );
 }
 
-function Queue({ rows, state, q }: { rows: DeskClaim[]; state: string; q: string }) {
-  if (rows.length > 0) return <QueueTable rows={rows} />;
-  if (q)
+function Nothing({ filter }: { filter: Filter }) {
+  if (filter.q)
     return (
-      <Empty title={`No claim ${state} fits “${q}”`}>
-        Try a part of the number, the name or the purpose, or another state.
+      <Empty title={`No claim ${filter.state === 'any' ? '' : filter.state} fits “${filter.q}”`}>
+        Try a part of the number, the name, a merchant or a code, or another state.
       </Empty>
     );
+  if (narrowedBy(filter) > 0) return <Empty title="No claim fits the filter">Take something off the filter.</Empty>;
   return (
-    <Empty title={`No claim is ${state}`}>Claims appear here as they reach this state. Pick another state above.</Empty>
+    <Empty title={`No claim is ${filter.state}`}>
+      Claims appear here as they reach this state. Pick another state above.
+    </Empty>
   );
 }
 
-function StateFilter({
-  state,
-  counts,
-  onPick,
-}: {
+interface StateFilterProps {
   state: string;
-  counts: Record<string, number>;
+  counts: Partial<Record<ClaimState, number>>;
   onPick: (state: string) => void;
-}) {
+}
+
+function StateFilter({ state, counts, onPick }: StateFilterProps) {
+  const states = [...STATES.filter((s) => s === state || (counts[s] ?? 0) > 0), 'any'] as const;
+  const all = Object.values(counts).reduce((a, n) => a + n, 0);
   return (
     <div role="group" aria-label="State" className="flex flex-wrap gap-1">
-      {STATES.filter((s) => s === state || (counts[s] ?? 0) > 0).map((s) => (
+      {states.map((s) => (
         <button
           key={s}
           type="button"
@@ -106,48 +157,9 @@ function StateFilter({
           className={`rounded-field border px-1.5 py-0.5 text-sm ${s === state ? 'border-primary bg-primary text-primary-content' : 'border-base-300 bg-base-100 hover:border-primary'}`}
           onClick={() => onPick(s)}
         >
-          {s} <span className="tabular-nums">{counts[s] ?? 0}</span>
+          {s} <span className="tabular-nums">{s === 'any' ? all : (counts[s] ?? 0)}</span>
         </button>
       ))}
-    </div>
-  );
-}
-
-function QueueTable({ rows }: { rows: DeskClaim[] }) {
-  const navigate = useNavigate();
-  const list = useRef<HTMLOListElement>(null);
-  const [at, setAt] = useState(0);
-  const focus = (next: number) => {
-    const index = Math.max(0, Math.min(rows.length - 1, next));
-    setAt(index);
-    list.current?.querySelectorAll<HTMLElement>('[data-row]')[index]?.focus();
-  };
-  const open = () => rows[at] && navigate(`/desk/${rows[at].number}`);
-  useKeys({
-    down: () => focus(document.activeElement?.hasAttribute('data-row') ? at + 1 : at),
-    up: () => focus(at - 1),
-    open,
-  });
-  return (
-    <div className="border-y border-base-300 bg-base-100">
-      <Columns />
-      <ol ref={list} aria-label="Claims" className="rows">
-        {rows.map((row, index) => (
-          <DeskRow key={row.number} row={row} onFocus={() => setAt(index)} current={index === at} />
-        ))}
-      </ol>
-    </div>
-  );
-}
-
-function Columns() {
-  return (
-    <div aria-hidden className={`${DESK_GRID} quiet border-b border-base-300 py-1 text-xs`}>
-      <span>Claim</span>
-      <span>Progress and age</span>
-      <span>Ties</span>
-      <span className="text-right">At risk</span>
-      <span className="text-right">To pay</span>
     </div>
   );
 }

@@ -89,10 +89,12 @@ function CellEvidence({
   const may = view.may.includes('correct');
   return (
     <>
-      <CellFacts sheet={sheet} view={view} cell={cell} tie={tie} setAsking={setAsking} />
-      {asking && may && <AskForm {...{ sheet, view, cell, asking }} onClose={() => setAsking(null)} />}
+      <div className={receipt ? 'shrink-0 overflow-auto lg:max-h-[48%]' : ''}>
+        <CellFacts sheet={sheet} view={view} cell={cell} tie={tie} setAsking={setAsking} />
+        {asking && may && <AskForm {...{ sheet, view, cell, asking }} onClose={() => setAsking(null)} />}
+      </div>
       {receipt && (
-        <>
+        <div className="flex min-h-80 flex-1 flex-col lg:min-h-0">
           <Unclaimed view={view} cell={cell} onCell={onCell} />
           <ReceiptViewer
             id={receipt.id}
@@ -100,7 +102,7 @@ function CellEvidence({
             marks={spotsOf(receipt.reading, FOCUS[cell.kind])}
             label={`Receipt of line ${cell.line}`}
           />
-        </>
+        </div>
       )}
     </>
   );

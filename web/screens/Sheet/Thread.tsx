@@ -52,7 +52,8 @@ const isOpen = (query: ShownQuery): boolean => query.answer === null && !query.t
 function Asked({ query, here }: { query: ShownQuery; here: Cell['kind'] }) {
   return (
     <p className={query.takenBack ? 'line-through' : ''}>
-      <strong>{query.by}</strong> {query.asks === 'approver' && 'to who approved it'}
+      <strong>{query.by}</strong>
+      {query.asks === 'approver' && ' to who approved it'}
       {query.kind && query.kind !== here && ` about ${query.kind}`}: {query.text}{' '}
       <span className="quiet text-xs">{standingOf(query)}</span>
     </p>

@@ -20,6 +20,7 @@ import * as routes from './019_routes.ts';
 import * as advances from './020_advances.ts';
 import * as messages from './021_messages.ts';
 import * as questions from './022_questions.ts';
+import * as desk from './023_desk.ts';
 import * as handy from './017_handy.ts';
 
 interface Named extends Knex.Migration {
@@ -49,6 +50,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.020_advances', ...advances },
   { name: '1.021_messages', ...messages },
   { name: '1.022_questions', ...questions },
+  { name: '1.023_desk', ...desk },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

@@ -1,0 +1,67 @@
+import { Router } from 'express';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import {
+  deskFilter,
+  entitiesAnswer,
+  hereAnswer,
+  listSchema,
+  queueAnswer,
+  saveViewSchema,
+  viewsAnswer,
+} from '../../../contract/desk.ts';
+import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
+import { entitiesOf, type Actor, type Context } from '../../platform/context.ts';
+import { answer } from '../../platform/http/answer.ts';
+import { byItself } from '../../platform/http/byItself.ts';
+import { actorOf, checked, numberParam, param } from '../../platform/http/guards.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { selectEntities } from './desk.queries.ts';
+import { viewQueue, writeQueueCsv } from './desk.service.ts';
+import { sayHere, sayLeft } from './here.service.ts';
+import { countViews, deleteView, selectViews, upsertView } from './views.queries.ts';
+
+const MOST_VIEWS = 100;
+
+/** The Desk: the queue with its filters, those that are kept, and who has a claim open. */
+export function deskRoutes(context: Context): Router {
+  const router = Router();
+  const { db } = context;
+  router.get('/claims', async (req, res) => {
+    answer(res, queueAnswer, (await viewQueue(context, actorOf(req), checked(listSchema, req.query))) as never);
+  });
+  router.get('/claims.csv', async (req, res) => {
+    const rows = writeQueueCsv(context, actorOf(req), checked(deskFilter, req.query));
+    res.type('text/csv').attachment('claims.csv');
+    await pipeline(Readable.from(rows), res);
+  });
+  router.get('/desk/entities', async (req, res) => {
+    answer(res, entitiesAnswer, { entities: await selectEntities(db, entitiesOf(actorOf(req), FINANCE)) });
+  });
+
+  const views = async ({ id }: Actor) => ({ views: await selectViews(db, id) });
+  router.get('/desk/views', async (req, res) => {
+    answer(res, viewsAnswer, await views(actorOf(req)));
+  });
+  router.post('/desk/views', async (req, res) => {
+    const actor = actorOf(req);
+    const view = checked(saveViewSchema, req.body);
+    if ((await countViews(db, actor.id)) >= MOST_VIEWS) throw new Refused('many-kept', { most: String(MOST_VIEWS) });
+    await upsertView(db, actor.id, view);
+    answer(res, viewsAnswer, await views(actor), 201);
+  });
+  router.delete('/desk/views/:id', async (req, res) => {
+    const actor = actorOf(req);
+    if (!(await deleteView(db, actor.id, numberParam(req, 'id', 'view'))))
+      throw new Refused('not-found', { what: 'view' });
+    answer(res, viewsAnswer, await views(actor));
+  });
+
+  router.post('/claims/:number/here', byItself, async (req, res) => {
+    answer(res, hereAnswer, await sayHere(context, actorOf(req), param(req, 'number')));
+  });
+  router.delete('/claims/:number/here', async (req, res) => {
+    answer(res, hereAnswer, await sayLeft(context, actorOf(req), param(req, 'number')));
+  });
+  return router;
+}

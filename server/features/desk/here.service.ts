@@ -1,0 +1,40 @@
+import { audienceOf } from '../../../core/workflow/audienceOf.ts';
+import type { Actor, Context } from '../../platform/context.ts';
+import { Refused } from '../../platform/http/refusal.ts';
+import { claimFacts } from '../../records/claims/claimStore.ts';
+import { selectClaim, type ClaimRow } from '../../records/claims/claims.queries.ts';
+import { endLook, selectHere, upsertLook } from './here.queries.ts';
+
+/** How long somebody counts as being there without saying so again: a closed browser leaves by itself. */
+const STAYS_MS = 45_000;
+
+/**
+ * Notes that this person has a claim open, at the version that was submitted; who else has, and which version they looked at
+ * before. It forbids nothing: acts are kept apart by their revision.
+ */
+export async function sayHere({ db, clock }: Pick<Context, 'db' | 'clock'>, actor: Actor, number: string) {
+  const claim = await financeClaim(db, actor, number);
+  const at = clock.now();
+  const until = new Date(at.getTime() + STAYS_MS);
+  const look = { claim: claim.id, version: claim.submitted_version!, until };
+  const before = await upsertLook(db, { person: actor.id, at }, look);
+  return { others: await othersAt(db, actor, number, at), before };
+}
+
+/** Notes that they left it. */
+export async function sayLeft({ db, clock }: Pick<Context, 'db' | 'clock'>, actor: Actor, number: string) {
+  const claim = await financeClaim(db, actor, number);
+  const at = clock.now();
+  await endLook(db, { person: actor.id, at }, claim.id);
+  return { others: await othersAt(db, actor, number, at), before: null };
+}
+
+const othersAt = async (db: Context['db'], actor: Actor, number: string, at: Date): Promise<string[]> =>
+  (await selectHere(db, [number], { person: actor.id, at })).get(number) ?? [];
+
+async function financeClaim(db: Context['db'], actor: Actor, number: string): Promise<ClaimRow> {
+  const claim = await selectClaim(db, number);
+  const audience = claim ? audienceOf(claimFacts(claim), actor) : null;
+  if (!claim || (audience !== 'finance' && audience !== 'auditor')) throw new Refused('not-found', { what: 'claim' });
+  return claim;
+}

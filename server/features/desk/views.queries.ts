@@ -1,0 +1,26 @@
+import type { DeskView, SaveView } from '../../../contract/desk.ts';
+import type { Db } from '../../platform/db/connect.ts';
+
+/** Filters kept by a person, and those others share, by name. */
+export function selectViews(db: Db, person: string): Promise<DeskView[]> {
+  return db('desk_views as v')
+    .join('people as p', 'p.id', 'v.owner_id')
+    .where((of) => of.where('v.owner_id', person).orWhere('v.shared', true))
+    .orderBy(['v.name', 'v.id'])
+    .select('v.name', 'v.shared', 'v.query', 'p.name as owner')
+    .select(db.raw('v.id::text as id, v.owner_id = ? as own', [person]));
+}
+export const countViews = async (db: Db, person: string): Promise<number> =>
+  Number((await db('desk_views').where({ owner_id: person }).count({ n: '*' }).first())?.n ?? 0);
+export async function upsertView(db: Db, person: string, view: SaveView): Promise<void> {
+  await db('desk_views')
+    .insert({ owner_id: person, ...view })
+    .onConflict(['owner_id', 'name'])
+    .merge();
+}
+/** Gives up a filter; false when this person has none of that id. */
+export const deleteView = async (db: Db, person: string, id: bigint): Promise<boolean> =>
+  (await db('desk_views')
+    .where({ owner_id: person })
+    .whereRaw('id = ?', [String(id)])
+    .delete()) > 0;

@@ -1,0 +1,42 @@
+import useSWR from 'swr';
+import useSWRInfinite from 'swr/infinite';
+import {
+  entitiesAnswer,
+  hereAnswer,
+  queueAnswer,
+  viewsAnswer,
+  type QueueAnswer,
+  type SaveView,
+} from '../../contract/desk.ts';
+import { getter, send } from './client.ts';
+
+export type { DeskView, QueueRow } from '../../contract/desk.ts';
+
+/** Claims finance goes through, page by page, narrowed as a query string says; null asks for nothing. */
+export function useQueue(query: string | null) {
+  const pathOf = (after: string | null) => {
+    const asked = new URLSearchParams(query ?? '');
+    if (after) asked.set('after', after);
+    return `/claims?${asked}`;
+  };
+  return useSWRInfinite(
+    (index, before: QueueAnswer | null) =>
+      query === null || (index > 0 && !before?.next) ? null : pathOf(before?.next ?? null),
+    getter(queueAnswer),
+    { keepPreviousData: true },
+  );
+}
+
+export const useEntities = () => useSWR('/desk/entities', getter(entitiesAnswer), { revalidateOnFocus: false });
+export const useViews = () => useSWR('/desk/views', getter(viewsAnswer), { revalidateOnFocus: false });
+
+export const views = {
+  save: (view: SaveView) => send('POST', '/desk/views', viewsAnswer, view),
+  remove: (id: string) => send('DELETE', `/desk/views/${id}`, viewsAnswer),
+};
+
+const hereOf = (number: string): string => `/claims/${encodeURIComponent(number)}/here`;
+export const here = {
+  say: (number: string) => send('POST', hereOf(number), hereAnswer),
+  leave: (number: string) => send('DELETE', hereOf(number), hereAnswer),
+};
