@@ -8,6 +8,7 @@ import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
 import * as decisions from './decisions.ts';
 import { favouriteSchema, ownCodesAnswer, saveCodingSchema } from './codes.ts';
+import { CLEARING_ROUTES } from './clearing.ts';
 import { DESK_ROUTES } from './desk.ts';
 import * as drafts from './drafts.ts';
 import { DRAFT_ROUTES } from './draftRoutes.ts';
@@ -97,6 +98,7 @@ export const ROUTES: readonly RouteContract[] = [
   }),
 
   ...DESK_ROUTES,
+  ...CLEARING_ROUTES,
   route('get', '/claims/own', 'signed in', 'One’s own claims.', claims.ownClaimsAnswer),
   route('get', '/claims/:number', 'signed in', 'A claim, as its audience sees it.', claims.claimAnswer),
   route('get', '/claims/:number/cover.pdf', 'signed in', 'The cover of a claim with its papers.', null, {

@@ -38,9 +38,10 @@ const accounts = z.strictObject({
   bank: id.nullish(),
   accruals: id.nullish(),
 });
-/** Settings that are on or off, and those that are a number of days. */
+/** Settings that are on or off, and those that are a number of days or percent. */
 const SWITCHES = ['clearing-and-posting-apart', 'second-factor-for-finance'] as const;
-const DAYS = [
+const NUMBERS = [
+  'clearing-draw-percent',
   'plan-lapses-after-days',
   'advance-due-after-days',
   'advance-reminder-days-before',
@@ -150,12 +151,16 @@ export const SETUP_ROWS = {
   periods: z.strictObject({ entity: id, id, from: date, to: date }),
   settings: z
     .strictObject({
-      key: z.enum([...SWITCHES, ...DAYS]),
+      key: z.enum([...SWITCHES, ...NUMBERS]),
       value: z.union([z.boolean(), z.number().int().min(0).max(3650)]),
     })
-    .refine(({ key, value }) => (DAYS as readonly string[]).includes(key) === (typeof value === 'number'), {
+    .refine(({ key, value }) => key !== 'clearing-draw-percent' || Number(value) <= 100, {
       path: ['value'],
-      message: 'is on or off, or a number of days where days are meant',
+      message: 'is at most 100 percent',
+    })
+    .refine(({ key, value }) => (NUMBERS as readonly string[]).includes(key) === (typeof value === 'number'), {
+      path: ['value'],
+      message: 'is on or off, or a number where days or percent are meant',
     }),
 } as const satisfies Record<string, z.ZodObject>;
 

@@ -14,6 +14,7 @@ import { bookRoutes } from './features/book/book.routes.ts';
 import { cardRoutes } from './features/cards/cards.routes.ts';
 import { codeRoutes } from './features/codes/codes.routes.ts';
 import { claimRoutes } from './features/claims/claims.routes.ts';
+import { clearingRoutes } from './features/claims/clearing/clearing.routes.ts';
 import { deskRoutes } from './features/desk/desk.routes.ts';
 import { gatherRoutes } from './features/gather/gather.routes.ts';
 import { historyRoutes } from './features/history/history.routes.ts';
@@ -130,6 +131,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     codeRoutes(context),
     approvalRoutes(context),
     deskRoutes(context),
+    clearingRoutes(context),
     claimRoutes(context, uploads),
     planRoutes(context, uploads),
     advanceRoutes(context, uploads),

@@ -2,6 +2,9 @@ import type { Services } from './platform/context.ts';
 import type { RunningJobs } from './platform/jobs/jobs.ts';
 import { sendSeals } from './features/history/seals.service.ts';
 import { sendLetter } from './features/session/passwords.service.ts';
+import { clearChosen } from './features/claims/clearing/clearing.service.ts';
+import { endHolds } from './features/claims/holds.service.ts';
+import { readActor } from './features/session/session.service.ts';
 import { assessAgain } from './features/claims/reassess.service.ts';
 import { remindAdvances } from './features/advances/remind.service.ts';
 import { sendDigests, sendMail } from './features/messages/mail.service.ts';
@@ -29,6 +32,8 @@ export async function startWork(services: Services, jobs: RunningJobs): Promise<
   await jobs.work('assess-claims', ({ key }) => assessAgain(services, key));
   await jobs.work('send-password-letter', ({ email }) => sendLetter(services, email));
   await jobs.work('send-seals', () => sendSeals(services));
+  await jobs.work('clear-claims', (data) => clearChosen(services, (id) => readActor(services, id), data));
+  await jobs.work('end-holds', () => endHolds(services));
   await jobs.work('lapse-plans', () => lapsePlans(services));
   await jobs.work('send-mail', () => sendMail(services));
   await jobs.work('send-digests', () => sendDigests(services));
@@ -38,6 +43,7 @@ export async function startWork(services: Services, jobs: RunningJobs): Promise<
   await jobs.every(HOURLY, 'assess-claims', { key: USE_OF_TODAY });
   await jobs.every(DAILY, 'send-seals', {});
   await jobs.every(DAILY, 'lapse-plans', {});
+  await jobs.every(HOURLY, 'end-holds', {});
   await jobs.every(HOURLY, 'remind-advances', {});
   await jobs.every(HOURLY, 'tell-substitutes', {});
   await jobs.every(HOURLY, 'send-digests', {});

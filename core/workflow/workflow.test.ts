@@ -116,6 +116,7 @@ describe('an act', () => {
       'ask',
       'sendQueries',
       'dropQuery',
+      'draw',
       'hold',
       'release',
       'clear',

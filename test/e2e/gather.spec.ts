@@ -80,7 +80,9 @@ test('files are dropped, picked and pasted, read, confirmed and put on a claim',
   await items.getByLabel('Amount of item 1').fill('80.00');
   await expect(items.getByRole('status')).toContainText('9.50');
   await items.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('table', { name: 'Lines' }).getByText('The items leave 9.50 EUR of the line')).toBeVisible();
+  await expect(
+    page.getByRole('table', { name: 'Lines' }).getByText('The items leave 9.50 EUR of the line'),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Items', exact: true }).click();
   await items.getByRole('button', { name: 'Add an item' }).click();
   await expect(items.getByLabel('Amount of item 2')).toHaveValue('9.50');

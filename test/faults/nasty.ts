@@ -86,6 +86,8 @@ const STRINGS = [
   'Europe/Dublin',
   'one@saltmarsh.example',
   '1/2026-03-02/1',
+  'costCentre:410',
+  'mine',
 ];
 
 /** A value that a schema of the contract accepts, with every field there; a schema it cannot please throws. */

@@ -26,6 +26,7 @@ export const KEYS = {
   allowed: key('x', 'allow less of the line'),
   facts: key('f', 'country of the line, who paid it, its rate'),
   choose: key('v', 'choose the line or claim, to do something with several at once'),
+  together: key('g', 'clear together the claims that are chosen'),
   why: key('q', 'say why each claim stands where it stands'),
   filter: key('/', 'filter the claims'),
   journal: key('j', 'open or close the journal'),

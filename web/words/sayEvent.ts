@@ -82,9 +82,11 @@ export const SAYS: Sayings = {
   'question taken back': ({ facts }) => `took back a question about line ${str(facts.line)}`,
   'file added to an answer': ({ facts }) => `added a file to the answer at line ${str(facts.line)}`,
   answered: ({ facts, words }) => `answered the question at line ${str(facts.line)}: ${str(words?.text)}`,
+  'drawn for a full look': ({ facts }) =>
+    `chose it with others to clear; it was drawn for a full look (run ${str(facts.run)}, seed ${str(facts.seed).slice(0, 8)}…)`,
   held: (event) => `put it on hold until ${str(event.facts.until)}${withReason(event)}`,
   released: fixed('took it off hold'),
-  cleared: fixed('cleared it for posting'),
+  cleared: ({ facts }) => `cleared it for posting${facts.run ? `, with others (run ${str(facts.run)})` : ''}`,
   reopened: fixed('took it back into review'),
   posted: ({ facts }) => `posted it as ${str(facts.journal)} on ${str(facts.date)}`,
   reversed: (event) => `reversed ${str(event.facts.reverses)} by ${str(event.facts.journal)}${withReason(event)}`,

@@ -15,11 +15,12 @@ export interface ReceiptContext {
 
 /**
  * Receipt with line: amount, currency, date, merchant and, where tax is reclaimed, the tax number. A receipt used by
- * several lines is compared with their sum. A line without a receipt is open. Example: 20.00 EUR claimed, 19.00 EUR on
+ * several lines is compared with their sum. A line without a receipt is open, but for distances and days away, which nobody
+ * gives a receipt for. Example: 20.00 EUR claimed, 19.00 EUR on
  * the receipt → off by 1.00.
  */
 export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
-  if (!context) return { line: line.id, kind: 'receipt', state: 'open', difference: null, comparisons: [], steps: [] };
+  if (!context) return nothingThere(line);
   const { receipt } = context;
   const amount = compareAmount(line, context);
   const comparisons = [
@@ -37,6 +38,11 @@ export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
     steps: amount.steps,
   };
 }
+
+const nothingThere = (line: Line): Tie => ({
+  ...{ line: line.id, kind: 'receipt', state: line.journey || line.stay ? 'none' : 'open' },
+  ...{ difference: null, comparisons: [], steps: [] },
+});
 
 function compareAmount(line: Line, { receipt, sharing: all }: ReceiptContext) {
   const sharing = all.filter((l) => l.currency === line.currency);

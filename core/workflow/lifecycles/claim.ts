@@ -142,6 +142,7 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
     ways: [way(['in review'], null, { as: ['questioned'] })],
     tells: [{ did: 'questions sent' }],
   }),
+  draw: review('drawn for a full look'),
   hold: review('held', { needs: ['reason', 'date'], undoneBy: 'release' }),
   release: review('released', { undoneBy: 'hold' }),
   clear: review('cleared', {

@@ -11,7 +11,7 @@ import { shownTies } from '../../records/claims/assessClaim.ts';
 import type { Sources } from './view.types.ts';
 
 /** What finance says among itself while it reviews; nobody else reads it. */
-const FINANCE_ONLY = new Set(['marked', 'asked', 'question taken back']);
+const FINANCE_ONLY = new Set(['marked', 'asked', 'question taken back', 'drawn for a full look']);
 
 /**
  * What a claimant, or whoever prepares for one, sees: their lines, what will be paid and why, what finance changed, and

@@ -4,6 +4,7 @@ import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import type { Hold, Mark } from '../../../contract/claims.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { proposedPostingDate } from '../../records/book/postingDate.ts';
 import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
@@ -20,7 +21,7 @@ import {
 } from '../../records/claims/assessClaim.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
-import { actAlone, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { actAlone, actOnClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { correctedLines } from '../../records/claims/changesOf.ts';
 import { selectSubmitted } from '../../records/claims/claims.queries.ts';
 import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks.queries.ts';
@@ -28,6 +29,8 @@ import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { budgetsOfPlan, releasePlan, reserveAgain } from '../../records/plans/reservePlan.ts';
 import { selectNames } from '../../records/routing/routing.queries.ts';
 import { NO_QUESTIONS, refuseUnasked } from './queries.service.ts';
+
+const NO_HOLD = { hold_reason: null, hold_until: null };
 
 /** Ticks a comparison as seen, waives it with a reason, or takes either back. The claim's figures do not change. */
 export function markTie(context: Context, actor: Actor, number: string, mark: Mark): Promise<void> {
@@ -55,8 +58,18 @@ export function markTie(context: Context, actor: Actor, number: string, mark: Ma
 }
 
 /** Clears a claim for posting: no stop, and every comparison tied, waived or, where nothing can be compared, ticked. */
-export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
-  return actAlone(context, actor, 'clear', seen, async (trx, claim) => {
+export const clearClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  inTransaction(context, (trx) => clearIn(context, trx, actor, seen));
+
+/** The same inside a transaction; `more` are facts of how it came about. */
+export function clearIn(
+  context: Context,
+  trx: Db,
+  actor: Actor,
+  seen: SeenClaim,
+  more: Record<string, unknown> = {},
+): Promise<void> {
+  return actOnClaim(context, trx, { act: 'clear', claim: seen, actor }, async (claim) => {
     const { row, revision, at } = claim;
     await refuseUnasked(trx, claim);
     await refuseUnanswered(trx, row.code_owners);
@@ -85,8 +98,8 @@ export function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Pro
     const released = plan ? await releasePlan(context, trx, plan) : [];
     return {
       result: undefined,
-      columns: { ...columns, ...NO_QUESTIONS, cleared_by: actor.id, hold_reason: null, hold_until: null },
-      facts: { version: row.version, corrected: correctedLines(submitted?.claim ?? null, kept.claim) },
+      columns: { ...columns, ...NO_QUESTIONS, ...NO_HOLD, drawn_at: null, cleared_by: actor.id },
+      facts: { version: row.version, corrected: correctedLines(submitted?.claim ?? null, kept.claim), ...more },
       jobs: [...jobs, ...released],
     };
   });

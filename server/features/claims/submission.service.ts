@@ -56,7 +56,7 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: 
     columns: {
       ...columns,
       ...route,
-      ...{ decided_by: null, decided_in: null, code_owners: [] },
+      ...{ decided_by: null, decided_in: null, code_owners: [], drawn_at: null },
       submitted_on: row.submitted_on,
       submitted_version: row.version,
     },

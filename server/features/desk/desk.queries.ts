@@ -24,7 +24,8 @@ export async function selectClaimPage(db: Db, page: Page): Promise<{ rows: Liste
     .orderBy(['c.priority', 'c.submitted_on', 'c.id'])
     .limit(PAGE + 1);
   if (entities) query.whereIn('c.entity_id', [...entities]);
-  for (const { sql, values } of [...narrowing(filter), ...standings(page)]) query.whereRaw(sql, values as never);
+  for (const { sql, values } of [...narrowing(filter), ...standings(page), ...notOwn(page)])
+    query.whereRaw(sql, values as never);
   if (after) query.whereRaw('(c.priority, c.submitted_on, c.id) > (?, ?, ?)', readKey(after));
   const rows: ListedRow[] = await query;
   const shown = rows.slice(0, PAGE);
@@ -75,6 +76,14 @@ function standings({ filter, person, today }: Page): Condition[] {
   const wanted = (filter.is?.split(',') ?? []) as StandingFilter[];
   const old = filter.older === undefined ? [] : [where('c.submitted_on <= ?::date - ?::int', today, filter.older)];
   return [...wanted.map((name) => is[name]), ...old];
+}
+
+const TELLING: readonly StandingFilter[] = ['waiting', 'answered', 'drawn', 'clean'];
+
+/** Nobody learns what finance thinks of their own claim by whether a filter lists it. */
+function notOwn({ filter: { off, is = '' }, person }: Page): Condition[] {
+  const tells = off !== undefined || is.split(',').some((name) => TELLING.includes(name as StandingFilter));
+  return tells ? [where('? not in (c.claimant_id, c.preparer_id)', person)] : [];
 }
 
 const writeKey = (row: ListedRow): string => [row.priority, row.submittedOn, row.id].join('/');

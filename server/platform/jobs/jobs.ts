@@ -13,6 +13,10 @@ export interface JobData {
   'send-seals': Record<string, never>;
   /** Ends approved plans of which no claim came in time. */
   'lapse-plans': Record<string, never>;
+  /** Clears the claims of a run that are left, in the name of who began it. */
+  'clear-claims': { run: string; secret: string };
+  /** Puts claims whose hold is over back in their place. */
+  'end-holds': Record<string, never>;
   /** Sends what waits to be mailed at once. */
   'send-mail': Record<string, never>;
   /** Sends those who want one mail a day theirs, when their day begins. */
@@ -30,6 +34,8 @@ export const JOB_NAMES: readonly JobName[] = [
   'send-password-letter',
   'send-seals',
   'lapse-plans',
+  'clear-claims',
+  'end-holds',
   'send-mail',
   'send-digests',
   'tell-substitutes',

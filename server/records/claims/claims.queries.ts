@@ -161,3 +161,9 @@ export async function replaceExplanations(trx: Db, key: VersionKey, rows: readon
   if (rows.length > 0)
     await trx('claim_explanations').insert(rows.map((row, position) => ({ ...key, position, ...row })));
 }
+
+/** Where claims on hold stand in the queue: last. */
+const ON_HOLD = 2;
+/** Claims in review that stand as on hold, and whose day has come. */
+export const selectHoldsOver = (db: Db, today: string): Promise<string[]> =>
+  db('claims').where({ state: 'in review', priority: ON_HOLD }).where('hold_until', '<=', today).pluck('number');

@@ -9,6 +9,7 @@ import { useKeys } from '../../parts/useKeys.ts';
 import { DeskFilters } from './DeskFilters.tsx';
 import { DeskTable } from './DeskTable.tsx';
 import { DeskViews } from './DeskViews.tsx';
+import { Together } from './Together.tsx';
 import { askedBy, narrowedBy, readFilter, writeFilter, type Filter } from './filter.ts';
 import { rememberQueue } from './queueOrder.ts';
 
@@ -46,6 +47,7 @@ export default function Desk() {
       <DeskViews query={query} onPick={(kept) => setParams(kept)} />
       {error ? <Trouble error={error} retry={() => void mutate()} /> : null}
       {!error && isLoading && !data ? <Loading shape="rows" /> : null}
+      {!error && data && <Together {...{ rows, chosen, setChosen }} />}
       {!error && data && rows.length > 0 && <DeskTable {...{ rows, why, chosen }} onChoose={choose} />}
       {!error && data && rows.length === 0 && <Nothing filter={filter} />}
       {!error && data?.at(-1)?.next && (

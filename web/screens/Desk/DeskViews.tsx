@@ -25,7 +25,7 @@ export function DeskViews({ query, onPick }: { query: string; onPick: (query: st
     <div
       role="group"
       aria-label="Kept filters"
-      className="flex flex-wrap items-center gap-x-3 gap-y-1 px-4 pb-2 text-sm"
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 px-4 py-1.5 text-sm"
     >
       {all.map((view) => (
         <span key={view.id} className="flex items-center">
