@@ -31,7 +31,9 @@ export const personAnswer = z.object({
   claims: z.number(),
   returned: z.number().describe('How often claims of theirs went back in that time.'),
   spent: z.array(spent).describe('By category, the most first; private parts left out.'),
-  advances: z.array(z.object({ id, purpose: z.string(), open: z.string(), currency: z.string(), dueBy: date.nullable() })),
+  advances: z.array(
+    z.object({ id, purpose: z.string(), open: z.string(), currency: z.string(), dueBy: date.nullable() }),
+  ),
   sameMerchants: z.array(sameMerchant).describe('Earlier lines at merchants of this claim, the newest first.'),
 });
 
@@ -46,8 +48,6 @@ const budget = z.object({
   dimension: z.string(),
   code: z.string(),
   category: z.string().nullable(),
-  from: date.nullable(),
-  to: date.nullable(),
   currency: z.string(),
   amount: z.string(),
   posted: z.string(),
@@ -60,7 +60,13 @@ const budget = z.object({
 export const budgetsAnswer = z.object({ budgets: z.array(budget) });
 
 export const BESIDE_ROUTES: readonly RouteContract[] = [
-  route('get', '/claims/:number/versions/:version', FINANCE, 'A claim as an earlier version was submitted.', versionAnswer),
+  route(
+    'get',
+    '/claims/:number/versions/:version',
+    FINANCE,
+    'A claim as an earlier version was submitted.',
+    versionAnswer,
+  ),
   route('get', '/claims/:number/person', FINANCE, 'What its claimant claimed in a year.', personAnswer),
   route('get', '/claims/:number/budgets', FINANCE, 'The budgets it charges, and what used them.', budgetsAnswer),
 ];

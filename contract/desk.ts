@@ -104,10 +104,20 @@ export const hereAnswer = z.object({
   before: z.number().nullable().describe('The version one looked at before this one; null when there was none.'),
 });
 
+export const nextSchema = z.strictObject({
+  numbers: z.array(id).min(1).max(500).describe('In the order they are gone through.'),
+});
+export const nextAnswer = z.object({
+  number: id.nullable().describe('The first that nobody else has open; it is this person’s now.'),
+});
+
 export const DESK_ROUTES: readonly RouteContract[] = [
   route('get', '/claims', FINANCE, 'A page of the queue.', queueAnswer, { query: listSchema }),
   route('get', '/claims.csv', FINANCE, 'The queue as a file.', null, { query: deskFilter, type: 'text/csv' }),
   route('get', '/desk/entities', FINANCE, 'The entities whose claims one sees.', entitiesAnswer),
+  route('post', '/desk/next', FINANCE, 'Takes the next claim that nobody else has open.', nextAnswer, {
+    body: nextSchema,
+  }),
   route('get', '/desk/views', FINANCE, 'Filters that were kept, one’s own and shared ones.', viewsAnswer),
   route('post', '/desk/views', FINANCE, 'Keeps a filter under a name; one of that name is replaced.', viewsAnswer, {
     body: saveViewSchema,

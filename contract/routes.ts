@@ -8,6 +8,7 @@ import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
 import * as decisions from './decisions.ts';
 import { favouriteSchema, ownCodesAnswer, saveCodingSchema } from './codes.ts';
+import { BESIDE_ROUTES } from './beside.ts';
 import { CLEARING_ROUTES } from './clearing.ts';
 import { DESK_ROUTES } from './desk.ts';
 import * as drafts from './drafts.ts';
@@ -125,6 +126,7 @@ export const ROUTES: readonly RouteContract[] = [
   act('clear', decisions.actSchema),
   act('reopen', decisions.actSchema),
   ...REVIEW_ROUTES,
+  ...BESIDE_ROUTES,
   route('post', '/claims/:number/post', whoMay(claimLifecycle, 'post'), 'Posts a cleared claim.', claims.postedAnswer, {
     body: claims.postSchema,
     status: 201,

@@ -8,6 +8,7 @@ import { Shell } from './parts/Shell.tsx';
 import { SignIn } from './screens/SignIn/SignIn.tsx';
 
 const Desk = lazy(() => import('./screens/Desk/Desk.tsx'));
+const ClearingRun = lazy(() => import('./screens/Desk/ClearingRun.tsx'));
 const Sheet = lazy(() => import('./screens/Sheet/Sheet.tsx'));
 const Ledger = lazy(() => import('./screens/Ledger/Ledger.tsx'));
 const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
@@ -62,6 +63,7 @@ function Places({ person }: { person: Person }) {
       {sees('/desk') && (
         <>
           <Route path="/desk" element={<Desk />} />
+          <Route path="/desk/together/:run" element={<ClearingRun />} />
           <Route path="/desk/:number" element={<Anew of={<Sheet />} />} />
         </>
       )}

@@ -3,6 +3,7 @@ import useSWRInfinite from 'swr/infinite';
 import {
   entitiesAnswer,
   hereAnswer,
+  nextAnswer,
   queueAnswer,
   viewsAnswer,
   type QueueAnswer,
@@ -38,5 +39,6 @@ export const views = {
 const hereOf = (number: string): string => `/claims/${encodeURIComponent(number)}/here`;
 export const here = {
   say: (number: string) => send('POST', hereOf(number), hereAnswer),
+  next: (numbers: string[]) => send('POST', '/desk/next', nextAnswer, { numbers }),
   leave: (number: string) => send('DELETE', hereOf(number), hereAnswer),
 };

@@ -1,4 +1,5 @@
 import { Router, type Request, type RequestHandler } from 'express';
+import { budgetsAnswer, personAnswer, versionAnswer } from '../../../contract/beside.ts';
 import {
   bookAnswer,
   claimAnswer,
@@ -48,6 +49,7 @@ import { pathOfAct } from '../../../contract/route.ts';
 import { fileOf, upload } from '../../platform/http/upload.ts';
 import { attachToClaim, detachFromClaim } from './attachments.service.ts';
 import { coverSheetOf } from './cover/papers.ts';
+import { viewBudgets, viewPerson, viewVersion } from './beside.service.ts';
 import { beginDraft, viewBeginnings } from './begin.service.ts';
 import { correctLines } from './correct.service.ts';
 import { divideLine } from './divideLine.service.ts';
@@ -84,6 +86,16 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
   });
   router.get('/claims/:number', async (req, res) => {
     answer(res, claimAnswer, await viewClaim(context, actorOf(req), param(req, 'number')));
+  });
+  router.get('/claims/:number/versions/:version', async (req, res) => {
+    const version = Number(numberParam(req, 'version', 'version'));
+    answer(res, versionAnswer, await viewVersion(context, actorOf(req), param(req, 'number'), version));
+  });
+  router.get('/claims/:number/person', async (req, res) => {
+    answer(res, personAnswer, await viewPerson(context, actorOf(req), param(req, 'number')));
+  });
+  router.get('/claims/:number/budgets', async (req, res) => {
+    answer(res, budgetsAnswer, await viewBudgets(context, actorOf(req), param(req, 'number')));
   });
   router.get('/claims/:number/lines.csv', async (req, res) => {
     const number = param(req, 'number');

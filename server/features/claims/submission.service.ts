@@ -10,9 +10,16 @@ import { today } from '../../platform/ports/clock.ts';
 import { selectPolicyStatement } from '../../records/book/rules.queries.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { selectAttached } from '../../records/attachments/attachments.queries.ts';
-import { assessRows, type AssessedClaim } from '../../records/claims/assessClaim.ts';
+import {
+  assessRows,
+  fingerprintOf,
+  standingOf,
+  summaryColumns,
+  type AssessedClaim,
+} from '../../records/claims/assessClaim.ts';
 import { actAlone, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { freezeVersion, replaceExplanations, selectExplanations } from '../../records/claims/claims.queries.ts';
+import { copyMarks, selectMarks } from '../../records/claims/marks.queries.ts';
 import { noLongerAlike, onlyClaim } from '../../records/claims/usesOf.ts';
 import { beginRoute, endRoute } from '../../records/routing/decide.ts';
 import { routeOf } from '../../records/routing/routeOf.ts';
@@ -48,6 +55,7 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: 
     ...(attachments.length > 0 ? { attachments } : {}),
   };
   await freezeVersion(trx, claim.at, frozen, context.clock.now());
+  const carried = await carryMarks(context, trx, claim, assessed);
   const now = context.clock.now();
   const record = { key: routedKey(row), approvers: row.approvers };
   const route = await beginRoute(trx, record, await routeOf(trx, routedClaim(row, assessed, row.submitted_on)), now);
@@ -55,6 +63,7 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: 
     result: undefined,
     columns: {
       ...columns,
+      ...carried,
       ...route,
       ...{ decided_by: null, decided_in: null, code_owners: [], drawn_at: null },
       submitted_on: row.submitted_on,
@@ -69,6 +78,14 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: 
     about: sha256(canonical(frozen)),
     jobs: alikeAgain(assessed),
   };
+}
+
+/** What a reviewer said of comparisons of the version before still holds where the comparison is the same. */
+async function carryMarks({ clock }: Context, trx: Db, { row, at }: LockedClaim, assessed: AssessedClaim) {
+  if (row.submitted_version === null) return {};
+  const holding = assessed.ties.map((tie) => ({ line: tie.line, kind: tie.kind, about: fingerprintOf(tie) }));
+  await copyMarks(trx, at, row.submitted_version, holding);
+  return summaryColumns(assessed, await selectMarks(trx, at), standingOf(row, clock));
 }
 
 /** Assesses what is handed in; words to what is no longer said of it do not go out with it. */

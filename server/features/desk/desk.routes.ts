@@ -6,6 +6,8 @@ import {
   entitiesAnswer,
   hereAnswer,
   listSchema,
+  nextAnswer,
+  nextSchema,
   queueAnswer,
   saveViewSchema,
   viewsAnswer,
@@ -18,7 +20,7 @@ import { actorOf, checked, numberParam, param } from '../../platform/http/guards
 import { Refused } from '../../platform/http/refusal.ts';
 import { selectEntities } from './desk.queries.ts';
 import { viewQueue, writeQueueCsv } from './desk.service.ts';
-import { sayHere, sayLeft } from './here.service.ts';
+import { sayHere, sayLeft, takeNext } from './here.service.ts';
 import { countViews, deleteView, selectViews, upsertView } from './views.queries.ts';
 
 const MOST_VIEWS = 100;
@@ -57,6 +59,10 @@ export function deskRoutes(context: Context): Router {
     answer(res, viewsAnswer, await views(actor));
   });
 
+  router.post('/desk/next', async (req, res) => {
+    const { numbers } = checked(nextSchema, req.body);
+    answer(res, nextAnswer, { number: await takeNext(context, actorOf(req), numbers) });
+  });
   router.post('/claims/:number/here', byItself, async (req, res) => {
     answer(res, hereAnswer, await sayHere(context, actorOf(req), param(req, 'number')));
   });

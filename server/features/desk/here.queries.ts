@@ -48,3 +48,8 @@ export async function endLook(db: Db, { person, at }: Looker, claim: bigint): Pr
     .whereRaw('claim_id = ? and person_id = ?', [String(claim), person])
     .update({ here_until: at });
 }
+
+/** Lets those who take the next claim do so one after the other, until the transaction ends. */
+export async function oneAtATime(trx: Db): Promise<void> {
+  await trx.raw(`select pg_advisory_xact_lock(hashtext('desk next'))`);
+}

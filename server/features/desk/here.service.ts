@@ -1,9 +1,10 @@
 import { audienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { Actor, Context } from '../../platform/context.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { selectClaim, type ClaimRow } from '../../records/claims/claims.queries.ts';
-import { endLook, selectHere, upsertLook } from './here.queries.ts';
+import { endLook, oneAtATime, selectHere, upsertLook } from './here.queries.ts';
 
 /** How long somebody counts as being there without saying so again: a closed browser leaves by itself. */
 const STAYS_MS = 45_000;
@@ -27,6 +28,26 @@ export async function sayLeft({ db, clock }: Pick<Context, 'db' | 'clock'>, acto
   const at = clock.now();
   await endLook(db, { person: actor.id, at }, claim.id);
   return { others: await othersAt(db, actor, number, at), before: null };
+}
+
+/**
+ * Takes the first of some claims, in their order, that nobody else has open, so that two people who go on at the same moment get
+ * two claims; null when others have all of them open. Those that are not theirs to look at are passed over.
+ */
+export function takeNext(context: Pick<Context, 'db' | 'clock'>, actor: Actor, numbers: readonly string[]) {
+  return inTransaction(context, async (trx) => {
+    await oneAtATime(trx);
+    const at = context.clock.now();
+    const taken = await selectHere(trx, numbers, { person: actor.id, at });
+    for (const number of numbers.filter((n) => !taken.has(n))) {
+      const claim = await selectClaim(trx, number);
+      if (!claim || audienceOf(claimFacts(claim), actor) !== 'finance') continue;
+      const until = new Date(at.getTime() + STAYS_MS);
+      await upsertLook(trx, { person: actor.id, at }, { claim: claim.id, version: claim.submitted_version!, until });
+      return number;
+    }
+    return null;
+  });
 }
 
 const othersAt = async (db: Context['db'], actor: Actor, number: string, at: Date): Promise<string[]> =>

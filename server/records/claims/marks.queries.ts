@@ -31,3 +31,28 @@ export async function deleteMarks(
     .whereIn(['line_id', 'kind'], marks.map((m) => [m.line_id, m.kind]) as never)
     .delete();
 }
+
+/** Copies marks of an earlier version that are about one of these comparisons to a version; who said it and when stay. */
+export async function copyMarks(
+  trx: Db,
+  { claim_id, version }: VersionKey,
+  from: number,
+  about: readonly { line: string; kind: string; about: string }[],
+): Promise<void> {
+  await trx.raw(
+    `insert into tie_marks (claim_id, version, line_id, kind, mark, about, reason, by_id, at)
+     select m.claim_id, ?, m.line_id, m.kind, m.mark, m.about, m.reason, m.by_id, m.at from tie_marks m
+       join unnest(?::text[], ?::text[], ?::text[]) as t (line, kind, about)
+         on t.line = m.line_id and t.kind = m.kind and t.about = m.about
+       where m.claim_id = ? and m.version = ?
+     on conflict do nothing`,
+    [
+      version,
+      about.map((t) => t.line),
+      about.map((t) => t.kind),
+      about.map((t) => t.about),
+      String(claim_id),
+      from,
+    ] as never,
+  );
+}

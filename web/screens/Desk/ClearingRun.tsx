@@ -49,8 +49,8 @@ export default function ClearingRun() {
       <Outcome title="Left out" items={by('left out')} />
       <Outcome title="Cleared" items={by('cleared')} />
       <p className="quiet mt-6 text-sm">
-        {data.share} % are drawn, at least one: the claims whose SHA-256 of the seed, a space and their number comes first.
-        Seed <code className="font-mono break-all">{data.seed}</code>
+        {data.share} % are drawn, at least one: the claims whose SHA-256 of the seed, a space and their number comes
+        first. Seed <code className="font-mono break-all">{data.seed}</code>
       </p>
     </div>
   );

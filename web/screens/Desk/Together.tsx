@@ -21,9 +21,7 @@ export function Together({ rows, chosen, setChosen }: TogetherProps) {
   const begin = async () => {
     if (picked.length === 0 || busy) return;
     setBusy(true);
-    const begun = await clearing
-      .begin(picked.map(({ number, revision }) => ({ number, revision })))
-      .catch(failed);
+    const begun = await clearing.begin(picked.map(({ number, revision }) => ({ number, revision }))).catch(failed);
     setBusy(false);
     if (begun) void navigate(`/desk/together/${begun.run}`);
   };

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import type { Field } from '../../../core/evidence/reading/reading.types.ts';
 import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
@@ -7,21 +6,16 @@ import { groupDigits } from '../../words/groupDigits.ts';
 import { spotsOf } from '../../parts/spots.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
-import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
 import { AskForm } from './AskForm.tsx';
 import { Comparisons, Steps } from './Comparisons.tsx';
 import { Explained } from './Explained.tsx';
 import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
-import { ClaimRoute, LineDecision } from './Decisions.tsx';
+import { LineDecision } from './Decisions.tsx';
 import { shownState, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 import { LineTools } from './LineTools.tsx';
 import { Thread } from './Thread.tsx';
 import { KeyHint } from '../../parts/keys.tsx';
-
-const SIDES = ['evidence', 'history', 'route'] as const;
-type Side = (typeof SIDES)[number];
-const SIDE_NAMES: Record<Side, string> = { evidence: 'Evidence', history: 'History', route: 'Who decides' };
 
 interface EvidenceProps {
   sheet: SheetState;
@@ -34,45 +28,9 @@ interface EvidenceProps {
 }
 
 /** The evidence for the cell in focus: both sides, the difference, how the figure came about, the receipt. */
-export function Evidence({ sheet, view, ties, cell, onCell, asking, setAsking }: EvidenceProps) {
-  const [side, setSide] = useState<Side>('evidence');
-  return (
-    <aside
-      id="evidence"
-      tabIndex={-1}
-      aria-label="Evidence"
-      className="flex min-h-0 flex-col overflow-auto bg-base-100"
-    >
-      <SideChoice side={side} onChange={setSide} />
-      {side === 'history' ? (
-        <History view={view} />
-      ) : side === 'route' ? (
-        <ClaimRoute view={view} />
-      ) : cell ? (
-        <CellEvidence key={`${cell.line} ${cell.kind}`} {...{ sheet, view, ties, cell, onCell, asking, setAsking }} />
-      ) : (
-        <p className="quiet p-4">This claim has no lines.</p>
-      )}
-    </aside>
-  );
-}
-
-function SideChoice({ side, onChange }: { side: Side; onChange: (side: Side) => void }) {
-  return (
-    <div role="group" aria-label="Side" className="flex shrink-0 gap-3 border-b border-base-300 px-4 py-1 text-sm">
-      {SIDES.map((s) => (
-        <button
-          key={s}
-          type="button"
-          aria-pressed={side === s}
-          className={side === s ? 'font-semibold underline underline-offset-4' : 'quiet'}
-          onClick={() => onChange(s)}
-        >
-          {SIDE_NAMES[s]}
-        </button>
-      ))}
-    </div>
-  );
+export function Evidence({ cell, ...rest }: EvidenceProps) {
+  if (!cell) return <p className="quiet p-4">This claim has no lines.</p>;
+  return <CellEvidence key={`${cell.line} ${cell.kind}`} {...rest} cell={cell} />;
 }
 
 function CellEvidence({
@@ -250,18 +208,5 @@ function Unclaimed({ view, cell, onCell }: { view: ClaimView; cell: Cell; onCell
         ))}
       {same.length === lines.length && `; not claimed: ${groupDigits(fromMinor(left, receipt.currency))}`}
     </p>
-  );
-}
-
-function History({ view }: { view: ClaimView }) {
-  return (
-    <ol className="p-4 text-sm">
-      {[...view.history].reverse().map((event) => (
-        <li key={event.seq} className="border-b border-base-300 py-1.5">
-          <span className="font-medium">{event.actor}</span> {sayEvent(event)}
-          <span className="quiet block text-xs">{sayMoment(event.at)}</span>
-        </li>
-      ))}
-    </ol>
   );
 }

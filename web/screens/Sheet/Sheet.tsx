@@ -7,12 +7,13 @@ import { ClaimFindings } from '../../parts/ClaimFindings.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { usePreview } from '../../worker/usePreview.ts';
 import { kindsShown, matrixRows, nextLoose, type Cell } from './cells.ts';
-import { Evidence } from './Evidence.tsx';
+import { Beside, type Side } from './Beside.tsx';
 import { Matrix } from './Matrix.tsx';
 import { PostingStrip } from './PostingStrip.tsx';
 import { SheetHead, type Panel } from './SheetHead.tsx';
 import { linesWith } from './bench.ts';
 import { useSheet, type SheetState } from './useSheet.ts';
+import { useHere } from './useHere.ts';
 import { useSheetKeys } from './useSheetKeys.ts';
 
 /** One claim on one page: its lines against their evidence, what it will post, and the acts on it. */
@@ -37,11 +38,19 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   const [journalOpen, setJournalOpen] = useState(view.may.includes('post'));
   const toggleJournal = () => setJournalOpen((open) => !open);
   const focus = { cell, onCell: setCell };
-  useSheetKeys({ sheet, view, cell, setCell, rows: visible, kinds, setPanel, setAsking, asking, toggleJournal });
+  const [side, setSide] = useState<Side>('evidence');
+  const here = useHere(view.claim.number, view.audience === 'finance');
+  useSheetKeys({
+    ...{ sheet, view, cell, setCell, rows: visible, kinds, setPanel, setAsking, asking, toggleJournal, side, setSide },
+  });
 
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:h-[calc(100dvh-2.75rem)] lg:flex-none">
-      <SheetHead {...{ sheet, view, panel, setPanel, kinds, setCell }} assessment={shown.assessment} />
+      <SheetHead
+        {...{ sheet, view, panel, setPanel, kinds, setCell, setSide }}
+        others={here.others}
+        assessment={shown.assessment}
+      />
       <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
         <div className="flex min-h-0 min-w-0 flex-col border-r border-base-300">
           <section aria-label="Lines" className="min-h-0 flex-1 overflow-auto">
@@ -64,7 +73,11 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
             onToggle={toggleJournal}
           />
         </div>
-        <Evidence {...{ sheet, view, asking, setAsking, ...focus }} ties={shown.ties} />
+        <Beside
+          {...{ sheet, view, asking, setAsking, side, setSide, ...focus }}
+          ties={shown.ties}
+          before={here.before}
+        />
       </div>
     </div>
   );

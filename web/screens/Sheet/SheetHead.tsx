@@ -14,6 +14,7 @@ import { AdvancesBeside } from './AdvancesBeside.tsx';
 import { Decisions } from './Decisions.tsx';
 import { PostPanel } from './PostPanel.tsx';
 import { Pending } from './Pending.tsx';
+import type { Side } from './Beside.tsx';
 import { StaleNotice } from './StaleNotice.tsx';
 import { Strip } from './Strip.tsx';
 import { clearOn } from './clear.ts';
@@ -31,10 +32,14 @@ interface HeadProps {
   setPanel: (panel: Panel) => void;
   kinds: readonly Cell['kind'][];
   setCell: (cell: Cell) => void;
+  setSide: (side: Side) => void;
+  /** Who else has the claim open. */
+  others: readonly string[];
 }
 
 /** Who, why, when; the settlement as a sum; the acts; and in place what an act still asks for. */
-export function SheetHead({ sheet, view, assessment, panel, setPanel, kinds, setCell }: HeadProps) {
+export function SheetHead(props: HeadProps) {
+  const { sheet, view, assessment, panel, setPanel, kinds, setCell, setSide, others } = props;
   const { claim } = view;
   return (
     <div className="border-b border-base-300 bg-base-100">
@@ -48,6 +53,19 @@ export function SheetHead({ sheet, view, assessment, panel, setPanel, kinds, set
           <ActButtons {...{ sheet, view, panel, setPanel, kinds, setCell }} />
         </div>
       </div>
+      {others.length > 0 && (
+        <Strip tone="border-primary">
+          {others.join(' and ')} {others.length === 1 ? 'has' : 'have'} this claim open too.
+        </Strip>
+      )}
+      {view.claim.version > 1 && view.claim.state === 'in review' && (
+        <Strip tone="border-primary">
+          It came back as version {view.claim.version}.
+          <button type="button" className="btn btn-xs ml-2" onClick={() => setSide('changes')}>
+            What changed <KeyHint of="changes" />
+          </button>
+        </Strip>
+      )}
       {sheet.stale && <StaleNotice sheet={sheet} />}
       {claim.holdReason && <Held sheet={sheet} view={view} />}
       {claim.ownersAsked.length > 0 && (
@@ -145,7 +163,14 @@ function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Ass
   );
 }
 
-function ActButtons({ sheet, view, panel, setPanel, kinds, setCell }: Omit<HeadProps, 'assessment'>) {
+function ActButtons({
+  sheet,
+  view,
+  panel,
+  setPanel,
+  kinds,
+  setCell,
+}: Omit<HeadProps, 'assessment' | 'setSide' | 'others'>) {
   const { number } = view.claim;
   const may = (act: ClaimView['may'][number]) => view.may.includes(act);
   const toggle = (which: Panel) => () => setPanel(panel === which ? null : which);

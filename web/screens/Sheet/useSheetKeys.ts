@@ -2,12 +2,15 @@ import { useNavigate } from 'react-router';
 import type { ClaimView } from '../../api/claims.ts';
 import { toast } from '../../parts/toast.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
-import { neighbour } from '../Desk/queueOrder.ts';
+import { here } from '../../api/desk.ts';
+import { failed } from '../../parts/failed.ts';
+import { after, before } from '../Desk/queueOrder.ts';
 import { matrixRows, nextLoose, shownState, type Cell } from './cells.ts';
 import { openedBench, type BenchKind } from './bench.ts';
 import { clearOn } from './clear.ts';
 import { approveOn } from './Decisions.tsx';
 import { sendOn } from './Pending.tsx';
+import { sidesOf, type Side } from './Beside.tsx';
 import type { Panel } from './SheetHead.tsx';
 import type { SheetState } from './useSheet.ts';
 
@@ -22,6 +25,8 @@ interface KeyScope {
   asking: 'waive' | 'ask' | null;
   setAsking: (asking: 'waive' | 'ask' | null) => void;
   toggleJournal: () => void;
+  side: Side;
+  setSide: (side: Side) => void;
 }
 
 /** Every key of a Sheet: moving in the matrix, what is done with a cell or its line, and the acts on the claim. */
@@ -32,6 +37,7 @@ export function useSheetKeys(scope: KeyScope): void {
     send: () => sendOn({ sheet, view }),
     ...movingKeys(scope),
     ...cellKeys(scope),
+    ...sideKeys(scope),
     ...useClaimKeys(scope),
   });
 }
@@ -61,7 +67,13 @@ function movingKeys({ view, cell, setCell, rows, kinds }: KeyScope) {
 
 const within = (length: number, index: number): number => Math.max(0, Math.min(length - 1, index));
 
-function cellKeys({ sheet, view, cell, asking, setAsking, setPanel }: KeyScope) {
+/** One key to look something up beside the claim, the same key back. */
+function sideKeys({ view, side, setSide }: KeyScope) {
+  const toggle = (to: Side) => () => sidesOf(view).includes(to) && setSide(side === to ? 'evidence' : to);
+  return { person: toggle('person'), changes: toggle('changes'), budgets: toggle('budgets') };
+}
+
+function cellKeys({ sheet, view, cell, asking, setAsking, setPanel, side, setSide }: KeyScope) {
   const mayCorrect = view.may.includes('correct');
   const tick = () => {
     if (cell && mayCorrect) void sheet.mark(cell, isTicked(view, cell) ? 'none' : 'seen');
@@ -72,6 +84,7 @@ function cellKeys({ sheet, view, cell, asking, setAsking, setPanel }: KeyScope) 
   const close = () => {
     if (asking) setAsking(null);
     else if (sheet.bench) sheet.setBench(null);
+    else if (side !== 'evidence') setSide('evidence');
     else setPanel(null);
   };
   return {
@@ -90,6 +103,9 @@ function cellKeys({ sheet, view, cell, asking, setAsking, setPanel }: KeyScope) 
   };
 }
 
+/** So many of those that follow are offered at once. */
+const MOST_NEXT = 200;
+
 /** Whether a comparison carries a tick, though it may be about something that changed since. */
 function isTicked({ ties, marks }: ClaimView, { line, kind }: Cell): boolean {
   const here = (of: { line: string; kind: string }) => of.line === line && of.kind === kind;
@@ -99,18 +115,27 @@ function isTicked({ ties, marks }: ClaimView, { line, kind }: Cell): boolean {
 function useClaimKeys({ sheet, view, kinds, setCell, setPanel, toggleJournal }: KeyScope) {
   const navigate = useNavigate();
   const may = (act: ClaimView['may'][number]) => view.may.includes(act);
-  const go = (step: -1 | 1) => () => {
-    const to = neighbour(view.claim.number, step);
+  const end = () => toast({ text: 'The queue, as the Desk last showed it, ends here.' });
+  const back = () => {
+    const to = before(view.claim.number);
     if (to) void navigate(`/desk/${to}`);
-    else toast({ text: 'The queue, as the Desk last showed it, ends here.' });
+    else end();
+  };
+  const forth = async () => {
+    const [first, ...rest] = after(view.claim.number);
+    if (!first) return end();
+    const taken = await here.next([first, ...rest].slice(0, MOST_NEXT)).catch(failed);
+    if (!taken) return;
+    if (taken.number) void navigate(`/desk/${taken.number}`);
+    else toast({ text: 'Others have all that follows open. Go to the Desk for more.' });
   };
   return {
     journal: toggleJournal,
     hold: () => may('hold') && setPanel('hold'),
     return: () => may('return') && setPanel('return'),
     post: () => may('post') && setPanel('post'),
-    previousClaim: go(-1),
-    nextClaim: go(1),
+    previousClaim: back,
+    nextClaim: () => void forth(),
     clear: () => sheet.bench === null && clearOn({ sheet, view, kinds, setCell }),
   };
 }
