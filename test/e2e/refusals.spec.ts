@@ -26,14 +26,14 @@ test('two reviewers on one claim: the second is told what changed and keeps what
   await ines.keyboard.press('c');
   await chooseCode(ines, 'Cost centre of line 1', '440');
   await ines.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(ines.getByText('Line 1: coding saved')).toBeVisible();
+  await expect(ines.getByText('Saved: coding of line 1')).toBeVisible();
 
   await maeve.getByLabel('Value of share 1').press('Enter');
   const notice = maeve.getByRole('alert').filter({ hasText: 'The claim was changed while you worked' });
   await expect(notice).toContainText('Inês Quadros: corrected line 1: coding');
   await expect(maeve.getByLabel('Value of share 1')).toHaveValue('12.5');
   await notice.getByRole('button', { name: 'Save mine' }).click();
-  await expect(maeve.getByText('Line 1: split saved')).toBeVisible();
+  await expect(maeve.getByText('Saved: split of line 1')).toBeVisible();
   await maeve.getByRole('button', { name: 'History' }).click();
   await expect(maeve.getByRole('listitem').first()).toContainText('corrected line 1: split');
 });
@@ -48,7 +48,7 @@ test('a split that does not hold shows what is left and forbids clearing', async
   await expect(page.getByRole('alert')).toContainText('The split leaves 5 %. Change the shares until nothing is left.');
   await expect(page.getByLabel('Posting')).toContainText('cannot be made: line 1, The split leaves 5 %.');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByText('Line 1: split saved')).toBeVisible();
+  await expect(page.getByText('Saved: split of line 1')).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('status')).toContainText('The claim cannot go on: line 1: The split leaves 5 %.');
   await page.keyboard.press('u');
@@ -81,7 +81,7 @@ test('an ended session asks for the password in place, and the work goes on', as
   await expect(ended).toBeHidden();
   await expect(page.getByLabel('Value of share 1')).toHaveValue('70');
   await page.getByLabel('Value of share 1').press('Enter');
-  await expect(page.getByText('Line 1: split saved')).toBeVisible();
+  await expect(page.getByText('Saved: split of line 1')).toBeVisible();
 });
 
 test('keys act on the claim, not on what is typed, and can be switched off', async ({ browser }) => {

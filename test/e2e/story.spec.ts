@@ -66,7 +66,7 @@ test('a claim from the desk to the ledger and back, with the keyboard alone', as
   await expect(page.getByText('as typed, not saved')).toBeVisible();
   await tabTo(page, bench.getByLabel('Value of share 2'));
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Line 5: split saved')).toBeVisible();
+  await expect(page.getByText('Saved: split of line 5')).toBeVisible();
   await expect(bench).toBeHidden();
 
   await page.keyboard.press('j');
@@ -132,7 +132,7 @@ test('the same in yen: no decimals anywhere, two tax rates on one receipt', asyn
   await expect(bench.getByRole('row').nth(1)).toContainText(/1\s092/);
   await expect(bench.getByRole('row').nth(2)).toContainText(/2\s186/);
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Line 3: split saved')).toBeVisible();
+  await expect(page.getByText('Saved: split of line 3')).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText('C-1002 is cleared')).toBeVisible();
   await signOut(page);

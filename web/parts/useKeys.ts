@@ -16,8 +16,13 @@ function nameOf(event: KeyboardEvent): string {
 function inField(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
   if (target === null || target.closest?.('dialog:not([open])')) return false;
+  if (isTicked(target)) return event.key === ' ' || event.key.startsWith('Arrow');
   return /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 }
+
+/** Letters mean nothing to a box that is ticked or a choice among a few. */
+const isTicked = (target: HTMLElement): boolean =>
+  target instanceof HTMLInputElement && (target.type === 'checkbox' || target.type === 'radio');
 
 /** Enter and Space belong to the button that has the focus, Enter to the link. */
 function pressesFocused(event: KeyboardEvent): boolean {
