@@ -10,7 +10,6 @@ import {
   ownClaimsAnswer,
   postedAnswer,
   type ClaimAnswer,
-  type CorrectionSet,
   type FinanceAnswer,
   type LineCorrection,
   type PostRequest,

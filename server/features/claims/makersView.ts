@@ -1,5 +1,4 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
-import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { OwnBook } from '../../../core/documents/splitBook.ts';
 import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
 import { NOTHING_PENDING, summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';

@@ -17,7 +17,6 @@ import {
   standingOf,
   subjectAgain,
   summaryColumns,
-  validCase,
 } from '../../records/claims/assessClaim.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';

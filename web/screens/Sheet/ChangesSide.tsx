@@ -3,7 +3,6 @@ import { useVersion } from '../../api/beside.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { compareVersions, type LineChange } from '../../words/compareVersions.ts';
-import type { Cell } from './cells.ts';
 
 interface ChangesProps {
   view: ClaimView;
