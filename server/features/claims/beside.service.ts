@@ -3,14 +3,12 @@ import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { groupBy } from '../../../core/numbers/groupBy.ts';
 import { addDays } from '../../../core/numbers/isoDate.ts';
-import { audienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { selectBudgets } from '../../records/book/book.queries.ts';
 import { keptClaim } from '../../records/claims/assessClaim.ts';
-import { claimFacts } from '../../records/claims/claimStore.ts';
-import { selectClaim, type ClaimRow } from '../../records/claims/claims.queries.ts';
+import { reviewedClaim } from '../../records/claims/reviewedClaim.ts';
 import { selectPerson } from '../../records/people/people.queries.ts';
 import { advancesBeside } from './advances.view.ts';
 import {
@@ -25,14 +23,6 @@ import {
 
 type Reading = Pick<Context, 'db' | 'clock'>;
 
-/** The claim for who looks at it for finance; to everybody else it does not exist here. */
-async function reviewed(db: Context['db'], actor: Actor, number: string): Promise<ClaimRow> {
-  const row = await selectClaim(db, number);
-  const audience = row ? audienceOf(claimFacts(row), actor) : null;
-  if (!row || (audience !== 'finance' && audience !== 'auditor')) throw new Refused('not-found', { what: 'claim' });
-  return row;
-}
-
 /** A claim as an earlier version was submitted, with the figures that were last computed of it. */
 export async function viewVersion(
   { db }: Reading,
@@ -40,7 +30,7 @@ export async function viewVersion(
   number: string,
   version: number,
 ): Promise<VersionAnswer> {
-  const row = await reviewed(db, actor, number);
+  const row = await reviewedClaim(db, actor, number);
   const found = await selectVersion(db, { claim_id: row.id, version });
   if (!found) throw new Refused('not-found', { what: 'version' });
   return { version, submittedOn: found.claim.submittedOn ?? null, ...found };
@@ -51,7 +41,7 @@ const MOST_LINES = 20;
 
 /** What the claimant of a claim claimed in its entity within a year, and what is open; amounts as they were stored. */
 export async function viewPerson({ db, clock }: Reading, actor: Actor, number: string): Promise<PersonAnswer> {
-  const row = await reviewed(db, actor, number);
+  const row = await reviewedClaim(db, actor, number);
   const key = { claim_id: row.id, version: row.submitted_version! };
   const kept = await keptClaim(db, key);
   const currency = kept.document.book.entities[0]!.currency;
@@ -99,7 +89,7 @@ function spentBy(claims: readonly SubmittedVersion[], currency: string): PersonA
 
 /** The budgets a claim charges: what others have of each, what this claim charges, and what is left then. */
 export async function viewBudgets({ db }: Reading, actor: Actor, number: string): Promise<BudgetsAnswer> {
-  const row = await reviewed(db, actor, number);
+  const row = await reviewedClaim(db, actor, number);
   const { document, assessment, claim } = await keptClaim(db, { claim_id: row.id, version: row.submitted_version! });
   const { currency } = document.book.entities[0]!;
   const own = [{ kind: 'claim', id: row.number }, ...(claim.plan ? [{ kind: 'plan', id: claim.plan.number }] : [])];

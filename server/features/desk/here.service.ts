@@ -1,9 +1,9 @@
 import { audienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
-import { Refused } from '../../platform/http/refusal.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
-import { selectClaim, type ClaimRow } from '../../records/claims/claims.queries.ts';
+import { selectClaim } from '../../records/claims/claims.queries.ts';
+import { reviewedClaim } from '../../records/claims/reviewedClaim.ts';
 import { endLook, oneAtATime, selectHere, upsertLook } from './here.queries.ts';
 
 /** How long somebody counts as being there without saying so again: a closed browser leaves by itself. */
@@ -14,7 +14,7 @@ const STAYS_MS = 45_000;
  * before. It forbids nothing: acts are kept apart by their revision.
  */
 export async function sayHere({ db, clock }: Pick<Context, 'db' | 'clock'>, actor: Actor, number: string) {
-  const claim = await financeClaim(db, actor, number);
+  const claim = await reviewedClaim(db, actor, number);
   const at = clock.now();
   const until = new Date(at.getTime() + STAYS_MS);
   const look = { claim: claim.id, version: claim.submitted_version!, until };
@@ -24,7 +24,7 @@ export async function sayHere({ db, clock }: Pick<Context, 'db' | 'clock'>, acto
 
 /** Notes that they left it. */
 export async function sayLeft({ db, clock }: Pick<Context, 'db' | 'clock'>, actor: Actor, number: string) {
-  const claim = await financeClaim(db, actor, number);
+  const claim = await reviewedClaim(db, actor, number);
   const at = clock.now();
   await endLook(db, { person: actor.id, at }, claim.id);
   return { others: await othersAt(db, actor, number, at), before: null };
@@ -52,10 +52,3 @@ export function takeNext(context: Pick<Context, 'db' | 'clock'>, actor: Actor, n
 
 const othersAt = async (db: Context['db'], actor: Actor, number: string, at: Date): Promise<string[]> =>
   (await selectHere(db, [number], { person: actor.id, at })).get(number) ?? [];
-
-async function financeClaim(db: Context['db'], actor: Actor, number: string): Promise<ClaimRow> {
-  const claim = await selectClaim(db, number);
-  const audience = claim ? audienceOf(claimFacts(claim), actor) : null;
-  if (!claim || (audience !== 'finance' && audience !== 'auditor')) throw new Refused('not-found', { what: 'claim' });
-  return claim;
-}

@@ -47,7 +47,10 @@ function CellEvidence({
   const may = view.may.includes('correct');
   return (
     <>
-      <div className={receipt ? 'shrink-0 overflow-auto lg:max-h-[48%]' : ''}>
+      <div
+        className={receipt ? 'shrink-0 overflow-auto lg:max-h-[48%]' : ''}
+        {...(receipt ? { tabIndex: 0, role: 'group', 'aria-label': `Line ${cell.line}, ${cell.kind}` } : {})}
+      >
         <CellFacts sheet={sheet} view={view} cell={cell} tie={tie} setAsking={setAsking} />
         {asking && may && <AskForm {...{ sheet, view, cell, asking }} onClose={() => setAsking(null)} />}
       </div>

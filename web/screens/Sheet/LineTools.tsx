@@ -14,7 +14,12 @@ export function LineTools({ sheet, view, line }: { sheet: SheetState; view: Clai
     <div role="group" aria-label={`Correct line ${line}`} className="mt-2 flex flex-wrap gap-x-3 gap-y-1 text-sm">
       <span className="quiet">Correct</span>
       {kinds.map((kind) => (
-        <button key={kind} type="button" className="link" onClick={() => sheet.setBench(openedBench(view, line, kind))}>
+        <button
+          key={kind}
+          type="button"
+          className="link min-h-6 px-0.5"
+          onClick={() => sheet.setBench(openedBench(view, line, kind))}
+        >
           {BENCH_NAMES[kind]} <KeyHint of={kind} />
         </button>
       ))}

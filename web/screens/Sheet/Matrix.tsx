@@ -1,5 +1,5 @@
 import { Check } from 'lucide-react';
-import { Fragment } from 'react';
+import type { RefObject } from 'react';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
@@ -13,6 +13,7 @@ import { ChargedOn } from '../../parts/ChargedOn.tsx';
 import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';
 import { LineBench } from './LineBench.tsx';
+import { useDrawnRows } from './useDrawnRows.ts';
 import { shownState, wordOf, type Cell, type MatrixRow } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 
@@ -27,46 +28,66 @@ interface MatrixProps {
   sheet: SheetState;
   assessment: Assessment;
   problem: string | null;
+  /** What scrolls around the matrix. */
+  scroller: RefObject<HTMLElement | null>;
 }
 
-/** The tie matrix: a row a line, a column a kind of comparison; quiet rows fold into one counted row. */
+/**
+ * The tie matrix: a row a line, a column a kind of comparison; quiet rows fold into one counted row. Of a long claim only the rows
+ * near what is looked at are drawn.
+ */
 export function Matrix(props: MatrixProps) {
-  const { view, rows, folded, kinds, cell, onCell, onUnfold, sheet, assessment, problem } = props;
+  const { view, rows, folded, kinds, cell, onCell, onUnfold, sheet, assessment, problem, scroller } = props;
   const { data: chart } = useChart();
   const sharing = cell ? view.receipts[cell.line]?.id : undefined;
   const isLit = ({ line }: MatrixRow) => sharing !== undefined && view.receipts[line.id]?.id === sharing;
   const columns = 4 + kinds.length;
+  const { drawn, above, below, measure } = useDrawnRows(rows, cell, scroller);
   return (
-    <table className="w-full border-collapse">
+    <table className="w-full border-collapse" aria-rowcount={rows.length + 1}>
       <Head kinds={kinds} />
-      <tbody className="bg-base-100">
-        {rows.map((row) => (
-          <Fragment key={row.line.id}>
-            <LineRow
-              {...{ row, view, kinds, cell, onCell, chart }}
-              lit={isLit(row)}
-              chosen={sheet.chosen.includes(row.line.id)}
-            />
-            {sheet.bench?.line === row.line.id ? (
-              <tr>
-                <td colSpan={columns} className="border-b border-base-300 p-0">
-                  <LineBench {...{ sheet, view, bench: sheet.bench, assessment, problem, chart }} />
-                </td>
-              </tr>
-            ) : (
-              <FindingRows view={view} row={row} columns={columns} />
-            )}
-          </Fragment>
-        ))}
-        {folded.length > 0 && (
+      <Gap height={above} columns={columns} />
+      {drawn.map(({ index, row }) => (
+        <tbody key={row.line.id} ref={measure} data-index={index} className="bg-base-100">
+          <LineRow
+            {...{ row, view, kinds, cell, onCell, chart }}
+            lit={isLit(row)}
+            chosen={sheet.chosen.includes(row.line.id)}
+          />
+          {sheet.bench?.line === row.line.id ? (
+            <tr>
+              <td colSpan={columns} className="border-b border-base-300 p-0">
+                <LineBench {...{ sheet, view, bench: sheet.bench, assessment, problem, chart }} />
+              </td>
+            </tr>
+          ) : (
+            <FindingRows view={view} row={row} columns={columns} />
+          )}
+        </tbody>
+      ))}
+      <Gap height={below} columns={columns} />
+      {folded.length > 0 && (
+        <tbody className="bg-base-100">
           <tr className="border-b border-base-300">
             <td colSpan={columns} className="p-0">
               <FoldedRow folded={folded} onUnfold={onUnfold} />
             </td>
           </tr>
-        )}
-      </tbody>
+        </tbody>
+      )}
     </table>
+  );
+}
+
+/** The room of rows that are not drawn. */
+function Gap({ height, columns }: { height: number; columns: number }) {
+  if (height <= 0) return null;
+  return (
+    <tbody aria-hidden>
+      <tr style={{ height }}>
+        <td colSpan={columns} />
+      </tr>
+    </tbody>
   );
 }
 

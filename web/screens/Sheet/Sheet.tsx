@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Navigate, useParams } from 'react-router';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Tie } from '../../../core/evidence/comparisons/tie.types.ts';
@@ -36,6 +36,7 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   };
   const [asking, setAsking] = useState<Asking>(null);
   const [journalOpen, setJournalOpen] = useState(view.may.includes('post'));
+  const scroller = useRef<HTMLElement>(null);
   const toggleJournal = () => setJournalOpen((open) => !open);
   const focus = { cell, onCell: setCell };
   const [side, setSide] = useState<Side>('evidence');
@@ -53,10 +54,10 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
       />
       <div className="grid min-h-0 flex-1 grid-cols-1 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[minmax(0,1fr)_28rem]">
         <div className="flex min-h-0 min-w-0 flex-col border-r border-base-300">
-          <section aria-label="Lines" className="min-h-0 flex-1 overflow-auto">
+          <section ref={scroller} aria-label="Lines" className="min-h-0 flex-1 overflow-auto">
             <ClaimFindings findings={shown.assessment.findings} explanations={view.document.claim.explanations} />
             <Matrix
-              {...{ view, kinds, sheet, ...focus }}
+              {...{ view, kinds, sheet, scroller, ...focus }}
               rows={visible}
               folded={rows.filter((row) => !visible.includes(row))}
               onUnfold={unfold}
@@ -99,8 +100,11 @@ function useShown({ bench, posting }: SheetState, view: ClaimView) {
 
 /** The rows of the matrix, those that are folded, and the cell in focus: at first the first one that is not tied. */
 function useCells(view: ClaimView, { ties, assessment }: Shown, benchLine: string | null) {
-  const kinds = kindsShown(view.ties);
-  const rows = matrixRows(view.document.claim.lines, ties, assessment.findings, view.marks);
+  const kinds = useMemo(() => kindsShown(view.ties), [view]);
+  const rows = useMemo(
+    () => matrixRows(view.document.claim.lines, ties, assessment.findings, view.marks),
+    [view, ties, assessment],
+  );
   const [cell, setCell] = useState<Cell | null>(
     () => nextLoose(rows, kinds, view.marks, null) ?? firstCell(rows[0]?.line.id, kinds),
   );

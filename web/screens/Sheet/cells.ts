@@ -3,6 +3,7 @@ import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Finding } from '../../../core/documents/finding.ts';
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { isLoose, stateWithMark, type ShownTie } from '../../../core/evidence/comparisons/stateWithMark.ts';
+import { groupBy } from '../../../core/numbers/groupBy.ts';
 import type { ShownMark } from '../../api/claims.ts';
 
 /** A cell of the tie matrix: a line and a kind of comparison. */
@@ -32,11 +33,18 @@ export function matrixRows(
   findings: readonly Finding[],
   marks: readonly ShownMark[],
 ): MatrixRow[] {
+  const tiesOf = groupBy(ties, (t) => t.line);
+  const marksOf = groupBy(marks, (m) => m.line);
+  const findingsOf = groupBy(findings, (f) => f.line);
   return lines.map((line) => {
-    const own = new Map(ties.filter((t) => t.line === line.id).map((t) => [t.kind, t]));
-    const about = findings.filter((f) => f.line === line.id);
-    const loose = [...own.values()].some((t) => isLoose(shownState(t, marks)));
-    return { line, ties: own, findings: about, loose, quiet: !loose && about.every((f) => f.severity === 'note') };
+    const own = new Map((tiesOf.get(line.id) ?? []).map((t) => [t.kind, t]));
+    const about = findingsOf.get(line.id) ?? [];
+    const said = marksOf.get(line.id) ?? [];
+    const loose = [...own.values()].some((t) => isLoose(shownState(t, said)));
+    return {
+      ...{ line, ties: own, findings: about, loose },
+      quiet: !loose && about.every((f) => f.severity === 'note'),
+    };
   });
 }
 
