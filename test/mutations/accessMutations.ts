@@ -1,5 +1,5 @@
 import type { Mutation } from './mutations.ts';
-import { m, SETUP, CLAIMS, GATHER, JOURNALS, RECEIPTS, ENTITIES } from './guard.ts';
+import { m, SETUP, CLAIMS, DESK, GATHER, JOURNALS, RECEIPTS, ENTITIES } from './guard.ts';
 
 /** Guards of the server: access. */
 export const ACCESS_MUTATIONS: Mutation[] = [
@@ -44,14 +44,14 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   ),
   m(
     'the queue of every entity',
-    `${CLAIMS}/desk.queries.ts`,
+    `${DESK}/desk.queries.ts`,
     "if (entities) query.whereIn('c.entity_id', [...entities]);\n  for",
     'for',
     ENTITIES,
   ),
   m(
     'counts of every entity',
-    `${CLAIMS}/desk.queries.ts`,
+    `${DESK}/desk.queries.ts`,
     "if (entities) query.whereIn('entity_id', [...entities]);",
     '',
     ENTITIES,
@@ -279,7 +279,7 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   ),
   m(
     'one’s own claim on the Desk',
-    `${CLAIMS}/lists.service.ts`,
+    `${DESK}/desk.service.ts`,
     'row.makers.includes(actor.id)',
     'false',
     'server/platform/http/entities',

@@ -9,6 +9,7 @@ export const m = (rule: string, file: string, find: string, put: string, ...test
   tests,
 });
 export const CLAIMS = 'server/features/claims';
+export const DESK = 'server/features/desk';
 export const GATHER = 'server/features/gather';
 export const JOURNALS = 'server/features/journals';
 export const PAYMENTS = 'server/features/payments';
