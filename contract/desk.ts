@@ -99,6 +99,13 @@ const view = z.object({
 export const viewsAnswer = z.object({ views: z.array(view) });
 export const entitiesAnswer = z.object({ entities: z.array(z.object({ id, name: z.string() })) });
 
+const column = z.strictObject({
+  id: z.enum(['progress', 'ties', 'risk', 'pay', 'submitted', 'version', 'state', 'asks']),
+  width: z.number().min(4).max(24).describe('In rem.'),
+});
+export const columnsSchema = z.strictObject({ columns: z.array(column).max(8) });
+export const columnsAnswer = z.object({ columns: z.array(column).nullable().describe('Null: as usual.') });
+
 export const hereAnswer = z.object({
   others: z.array(z.string()).describe('Who else has the claim open.'),
   before: z.number().nullable().describe('The version one looked at before this one; null when there was none.'),
@@ -124,6 +131,8 @@ export const DESK_ROUTES: readonly RouteContract[] = [
     status: 201,
   }),
   route('delete', '/desk/views/:id', FINANCE, 'Gives up a filter of one’s own.', viewsAnswer),
+  route('get', '/desk/columns', FINANCE, 'The columns of the Desk as this person chose them.', columnsAnswer),
+  route('put', '/desk/columns', FINANCE, 'Chooses, orders and sizes them.', columnsAnswer, { body: columnsSchema }),
   route('post', '/claims/:number/here', FINANCE, 'Says that one has a claim open.', hereAnswer),
   route('delete', '/claims/:number/here', FINANCE, 'Says that one left it.', hereAnswer),
 ];
@@ -133,4 +142,5 @@ export type QueueQuery = z.infer<typeof listSchema>;
 export type QueueRow = z.infer<typeof row>;
 export type QueueAnswer = z.infer<typeof queueAnswer>;
 export type DeskView = z.infer<typeof view>;
+export type DeskColumn = z.infer<typeof column>;
 export type SaveView = z.infer<typeof saveViewSchema>;

@@ -1,6 +1,6 @@
 import { claimLifecycle } from '../core/workflow/lifecycles/claim.ts';
 import * as claims from './claims.ts';
-import { actSchema } from './decisions.ts';
+import { actSchema, reasonedSchema } from './decisions.ts';
 import * as drafts from './drafts.ts';
 import { doing, type RouteContract } from './route.ts';
 
@@ -12,6 +12,13 @@ export const REVIEW_ROUTES: readonly RouteContract[] = [
   act('put', '/claims/:number/lines', 'correct', 'Corrects several lines at once.', claims.correctionsSchema),
   act('post', '/claims/:number/marks', 'mark', 'Marks a comparison.', claims.markSchema),
   act('post', '/claims/:number/queries', 'ask', 'Pins a question to a line.', claims.querySchema),
+  act(
+    'post',
+    '/claims/:number/return-to-approver',
+    'returnToApprover',
+    'Sends it back to who approved it last.',
+    reasonedSchema,
+  ),
   act('post', '/claims/:number/send-queries', 'sendQueries', 'Sends what was pinned.', actSchema),
   off('/claims/:number/queries/:query', 'dropQuery', 'Takes a question back.'),
   act('put', '/claims/:number/queries/:query', 'answer', 'Answers a question.', drafts.answerSchema),

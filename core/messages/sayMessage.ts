@@ -60,6 +60,7 @@ const DECIDER: Record<string, Words> = {
   submitted: asked,
   requested: asked,
   approved: asked,
+  'sent back to the approver': (m) => [`${m.by} asks you to look at ${m.number} again`, DECIDE],
   'questions sent': done('asks you something about', 'Open it and answer at its lines.'),
   corrected: (m) => [`${m.number} is charged to a code of yours`, 'Say whether it may be charged there.'],
 };
@@ -79,6 +80,10 @@ const MAKER: Record<string, Words> = {
   returned: done('returned', 'Open it to read why, put it right and submit it again.'),
   'questions sent': done('asks something about', 'Open it and answer at its lines; it stays in review meanwhile.'),
   declined: done('declined', READ),
+  'sent back to the approver': (m) => [
+    `${m.by} asked who approved ${m.number} to look again`,
+    'They decide about it once more.',
+  ],
   cleared: (m) => [`${m.number} is cleared`, `${sayCorrected(m.facts.corrected)}It is posted and paid next.`],
   posted: (m) => [`${m.number} is posted`, 'It is paid next.'],
   reversed: (m) => [`The posting of ${m.number} was reversed`, 'Finance looks at it again.'],

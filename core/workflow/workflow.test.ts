@@ -110,6 +110,7 @@ describe('an act', () => {
       'declineLine',
       'restoreLine',
       'return',
+      'returnToApprover',
       'decline',
       'correct',
       'mark',

@@ -77,7 +77,7 @@ export const usePostingPreview = (number: string, date: string | null) =>
 
 export type PlainAct =
   'withdraw' | 'sendQueries' | 'approve' | 'takeBack' | 'agreeCode' | 'clear' | 'reopen' | 'release';
-export type ReasonedAct = 'return' | 'decline' | 'refuseCode';
+export type ReasonedAct = 'return' | 'returnToApprover' | 'decline' | 'refuseCode';
 export interface MarkRequest {
   revision: number;
   line: string;

@@ -1,11 +1,13 @@
 import useSWR from 'swr';
 import useSWRInfinite from 'swr/infinite';
 import {
+  columnsAnswer,
   entitiesAnswer,
   hereAnswer,
   nextAnswer,
   queueAnswer,
   viewsAnswer,
+  type DeskColumn,
   type QueueAnswer,
   type SaveView,
 } from '../../contract/desk.ts';
@@ -30,6 +32,9 @@ export function useQueue(query: string | null) {
 
 export const useEntities = () => useSWR('/desk/entities', getter(entitiesAnswer), { revalidateOnFocus: false });
 export const useViews = () => useSWR('/desk/views', getter(viewsAnswer), { revalidateOnFocus: false });
+
+export const useColumns = () => useSWR('/desk/columns', getter(columnsAnswer), { revalidateOnFocus: false });
+export const keepColumns = (columns: readonly DeskColumn[]) => send('PUT', '/desk/columns', columnsAnswer, { columns });
 
 export const views = {
   save: (view: SaveView) => send('POST', '/desk/views', viewsAnswer, view),

@@ -75,6 +75,7 @@ export const SAYS: Sayings = {
   'code not agreed': (event) => `did not agree to ${names(event.facts.codes)}${withReason(event)}`,
   returned: reasoned('returned it'),
   declined: reasoned('declined it'),
+  'sent back to the approver': reasoned('sent it back to who approved it last'),
   corrected: sayCorrection,
   marked: sayMark,
   asked: ({ facts, words }) => `asked about line ${str(facts.line)}: ${str(words?.text)}`,

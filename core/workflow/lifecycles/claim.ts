@@ -45,6 +45,9 @@ const decide = (event: string, to: ClaimState | null, more: { undoneBy: string }
 const pay = (event: string, from: readonly ClaimState[], to: ClaimState) =>
   act<ClaimState>({ event, ways: [way(from, to, { roles: ['controller'] })], never: MAKERS, tells: MAKERS_TOLD });
 
+/** Where questions that were sent are answered: an approver may have it back meanwhile. */
+const ASKABLE: readonly ClaimState[] = ['in review', 'with approver'];
+
 const BEGIN = beginnings<ClaimState>('draft');
 
 /** A claim: made, approved, reviewed, posted, paid. Nobody decides about a claim that is theirs or that they made. */
@@ -108,6 +111,11 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
     needs: ['reason'],
     tells: MAKERS_TOLD,
   }),
+  returnToApprover: review('sent back to the approver', {
+    ways: [way(['in review'], 'with approver', { roles: ['reviewer'] })],
+    needs: ['reason'],
+    tells: NEXT_TOLD,
+  }),
   decline: act({
     event: 'declined',
     ways: [
@@ -136,10 +144,10 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
   ask: review('asked', { undoneBy: 'dropQuery' }),
   sendQueries: review('questions sent', { tells: ['questioned'] }),
   dropQuery: review('question taken back'),
-  attachAnswer: act({ event: 'file added to an answer', ways: [way(['in review'], null, { as: ['questioned'] })] }),
+  attachAnswer: act({ event: 'file added to an answer', ways: [way(ASKABLE, null, { as: ['questioned'] })] }),
   answer: act({
     event: 'answered',
-    ways: [way(['in review'], null, { as: ['questioned'] })],
+    ways: [way(ASKABLE, null, { as: ['questioned'] })],
     tells: [{ did: 'questions sent' }],
   }),
   draw: review('drawn for a full look'),

@@ -69,6 +69,7 @@ import {
   refuseCode,
   restoreLine,
   returnClaim,
+  returnToApprover,
   takeBackClaim,
 } from './decisions.service.ts';
 import { resubmitClaim, submitClaim, withdrawClaim } from './submission.service.ts';
@@ -226,6 +227,7 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
     restoreLine(context, actor, { number, ...checked(oneLineSchema, req.body) }),
   );
   reasoned('decline', declineClaim);
+  reasoned('returnToApprover', returnToApprover);
   act('post', '/claims/:number/return', 'return', (actor, number, req) =>
     returnClaim(context, actor, { number, ...checked(returnSchema, req.body) }),
   );

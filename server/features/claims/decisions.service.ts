@@ -12,9 +12,9 @@ import { selectLines } from '../../records/claims/lines.queries.ts';
 import { routedKey } from '../../records/claims/routedClaim.ts';
 import { noLongerAlike } from '../../records/claims/usesOf.ts';
 import { answerForCodes } from '../../records/routing/askCodes.ts';
-import { decide, endRoute, isLastDecision, undecide } from '../../records/routing/decide.ts';
+import { askLastAgain, decide, endRoute, isLastDecision, undecide } from '../../records/routing/decide.ts';
 import { askMakersOnly, insertQuery, sendQueries } from './queries.queries.ts';
-import { NO_QUESTIONS } from './queries.service.ts';
+import { NO_QUESTIONS, pendingColumns } from './queries.service.ts';
 
 /** Approves a claim for all this person is asked about; with the last decision of its route it goes to finance. */
 export const approveClaim = (
@@ -83,6 +83,25 @@ export function returnClaim(context: Context, actor: Actor, { reason, lines = []
     };
   });
 }
+
+/**
+ * Sends a claim in review back to who approved it last, with the reason and what is pinned for them; the version stays as it is, and
+ * what was said of comparisons too.
+ */
+export const returnToApprover = (context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> =>
+  actAlone(context, actor, 'returnToApprover', seen, async (trx, claim) => {
+    const now = context.clock.now();
+    const asked = await askLastAgain(trx, routedKey(claim.row), now);
+    await sendQueries(trx, claim.at, now);
+    const row = { ...claim.row, hold_until: null };
+    const pending = await pendingColumns(context, trx, { ...claim, row });
+    return {
+      result: undefined,
+      columns: { ...pending, ...asked, hold_reason: null, hold_until: null },
+      facts: { version: claim.row.version },
+      words: { reason },
+    };
+  });
 
 async function askAtLines(
   trx: Db,

@@ -127,3 +127,36 @@ describe('a question', () => {
     expect(back.queries.at(-1)).toMatchObject({ text: 'Still open, for whoever approved', asks: 'claimant' });
   });
 });
+
+describe('a claim that goes back to who approved it', () => {
+  const OTHER = 'C-1010';
+  it('waits for their decision again, with what was asked, and comes back as it was', async () => {
+    const of = (client = maeve) => viewOf(client, OTHER);
+    const seen = await of();
+    const need = { record_kind: 'claim', record_id: OTHER, asks: 'record' };
+    const ids = await api.owner('approval_needs').where(need).whereNotNull('decided_by').distinct().pluck('decided_by');
+    const { email } = await api
+      .owner('people')
+      .where({ id: ids.at(-1) })
+      .first('email');
+    const theirs = await api.as(email.split('@')[0]);
+    const question = { revision: seen.claim.revision, line: '1', text: 'Was this agreed?', asks: 'approver' };
+    await maeve.post(`/claims/${OTHER}/queries`, question);
+    const back = async (client: Client, reason = 'Please look at the hotel again') =>
+      client.post(`/claims/${OTHER}/return-to-approver`, { revision: (await of()).claim.revision, reason });
+    expect((await back(claimant)).status).toBeGreaterThanOrEqual(403);
+    expect((await back(maeve, ' ')).body.code).toBe('invalid');
+    const { body } = await back(maeve);
+    expect([body.claim.state, body.claim.deciders.length]).toEqual(['with approver', 1]);
+    const asked = await of(theirs);
+    expect(asked.may).toEqual(expect.arrayContaining(['approve', 'answer']));
+    expect(asked.history.at(-1)).toMatchObject({ kind: 'sent back to the approver' });
+    const { id } = asked.queries.at(-1);
+    const revision = async () => (await of()).claim.revision;
+    await theirs.put(`/claims/${OTHER}/queries/${id}`, { revision: await revision(), text: 'Yes, by mail.' });
+    const again = await theirs.post(`/claims/${OTHER}/approve`, { revision: await revision() });
+    expect(again.body.claim.state).toBe('in review');
+    expect((await of()).document.claim.version).toBe(seen.document.claim.version);
+    expect((await of()).queries.at(-1).answer.text).toBe('Yes, by mail.');
+  });
+});

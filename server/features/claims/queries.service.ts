@@ -105,7 +105,11 @@ async function questionFor(trx: Db, claim: LockedClaim, actor: Actor, id: bigint
 }
 
 /** Who is asked now, how many questions wait and are answered, and where that puts the claim in the queue. */
-async function pendingColumns({ clock }: Context, trx: Db, { row, at }: LockedClaim): Promise<Record<string, unknown>> {
+export async function pendingColumns(
+  { clock }: Context,
+  trx: Db,
+  { row, at }: LockedClaim,
+): Promise<Record<string, unknown>> {
   const sent = (await selectQueries(trx, at)).filter((q) => q.sent);
   const open = sent.filter((q) => !q.answered);
   const makers = open.some((q) => q.asks === 'claimant') ? [row.claimant_id, row.preparer_id] : [];

@@ -164,6 +164,24 @@ describe('filters under a name', () => {
   });
 });
 
+describe('the columns', () => {
+  it('are each person’s own, and none that there is not', async () => {
+    const columns = [
+      { id: 'pay', width: 12 },
+      { id: 'submitted', width: 6.5 },
+    ];
+    expect((await maeve.get('/desk/columns')).body.columns).toBeNull();
+    await maeve.put('/desk/columns', { columns });
+    expect((await maeve.get('/desk/columns')).body.columns).toEqual(columns);
+    expect((await ines.get('/desk/columns')).body.columns).toBeNull();
+    for (const wrong of [
+      { id: 'shoe size', width: 9 },
+      { id: 'pay', width: 99 },
+    ])
+      expect((await maeve.put('/desk/columns', { columns: [wrong] })).body.code).toBe('invalid');
+  });
+});
+
 describe('who has a claim open', () => {
   const say = (who: Client, number = 'C-1010') => who.post(`/claims/${number}/here`);
   it('is told to others, until they leave or are silent for long', async () => {

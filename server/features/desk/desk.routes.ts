@@ -2,6 +2,8 @@ import { Router } from 'express';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import {
+  columnsAnswer,
+  columnsSchema,
   deskFilter,
   entitiesAnswer,
   hereAnswer,
@@ -21,7 +23,7 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { selectEntities } from './desk.queries.ts';
 import { viewQueue, writeQueueCsv } from './desk.service.ts';
 import { sayHere, sayLeft, takeNext } from './here.service.ts';
-import { countViews, deleteView, selectViews, upsertView } from './views.queries.ts';
+import { countViews, deleteView, selectColumns, selectViews, upsertColumns, upsertView } from './views.queries.ts';
 
 const MOST_VIEWS = 100;
 
@@ -59,6 +61,14 @@ export function deskRoutes(context: Context): Router {
     answer(res, viewsAnswer, await views(actor));
   });
 
+  router.get('/desk/columns', async (req, res) => {
+    answer(res, columnsAnswer, { columns: await selectColumns(db, actorOf(req).id) });
+  });
+  router.put('/desk/columns', async (req, res) => {
+    const { columns } = checked(columnsSchema, req.body);
+    await upsertColumns(db, actorOf(req).id, columns);
+    answer(res, columnsAnswer, { columns });
+  });
   router.post('/desk/next', async (req, res) => {
     const { numbers } = checked(nextSchema, req.body);
     answer(res, nextAnswer, { number: await takeNext(context, actorOf(req), numbers) });

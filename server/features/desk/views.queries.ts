@@ -1,4 +1,4 @@
-import type { DeskView, SaveView } from '../../../contract/desk.ts';
+import type { DeskColumn, DeskView, SaveView } from '../../../contract/desk.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
 /** Filters kept by a person, and those others share, by name. */
@@ -24,3 +24,15 @@ export const deleteView = async (db: Db, person: string, id: bigint): Promise<bo
     .where({ owner_id: person })
     .whereRaw('id = ?', [String(id)])
     .delete()) > 0;
+
+/** The columns somebody chose; null as long as they did not. */
+export async function selectColumns(db: Db, person: string): Promise<DeskColumn[] | null> {
+  const row = await db('desk_columns').where({ person_id: person }).first('columns');
+  return row?.columns ?? null;
+}
+export async function upsertColumns(db: Db, person: string, columns: readonly DeskColumn[]): Promise<void> {
+  await db('desk_columns')
+    .insert({ person_id: person, columns: JSON.stringify(columns) })
+    .onConflict('person_id')
+    .merge();
+}

@@ -130,6 +130,19 @@ export async function undecide(
   return { deciders: distinct(waiting.flatMap((n) => n.people)), decided_by: null, decided_in: null };
 }
 
+/** Asks those of the last place of a route again, whatever they decided; refused where nobody decided. */
+export async function askLastAgain(trx: Db, key: RoutedKey, at: Date): Promise<Record<string, unknown>> {
+  const needs = standing(await selectNeeds(trx, key));
+  const decided = needs.filter((n) => n.decidedBy !== null);
+  if (decided.length === 0) throw new Refused('nobody-approved', { number: key.id });
+  const last = Math.max(...decided.map((n) => n.place));
+  const again = decided.filter((n) => n.place === last);
+  const ids = again.map((n) => n.id);
+  await updateDecided(trx, ids, null);
+  await updateWaiting(trx, key, ids, at);
+  return { deciders: distinct(again.flatMap((n) => n.people)), decided_by: null, decided_in: null };
+}
+
 /** Ends the route of a version that was declined, returned or taken back: nobody is waited for. */
 export async function endRoute(trx: Db, key: RoutedKey): Promise<{ deciders: string[] }> {
   await endWaiting(trx, key);

@@ -2,10 +2,14 @@ import { SlidersHorizontal } from 'lucide-react';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
-import { useQueue } from '../../api/desk.ts';
+import type { DeskColumn } from '../../../contract/desk.ts';
+import { keepColumns, useColumns, useQueue } from '../../api/desk.ts';
+import { failed } from '../../parts/failed.ts';
 import { KeyHint } from '../../parts/keys.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
+import { USUAL } from './columns.tsx';
+import { ColumnsDialog } from './ColumnsDialog.tsx';
 import { DeskFilters } from './DeskFilters.tsx';
 import { DeskTable } from './DeskTable.tsx';
 import { DeskViews } from './DeskViews.tsx';
@@ -36,6 +40,7 @@ export default function Desk() {
   const { data, error, mutate, size, setSize, isLoading } = useQueue(query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [why, setWhy] = useWhy();
+  const [columns, setColumns] = useChosenColumns();
   const rows = data?.flatMap((page) => page.claims) ?? [];
   // One's own claims are not among those to go through.
   const numbers = rows.flatMap((row) => (row.own ? [] : [row.number])).join(' ');
@@ -43,12 +48,16 @@ export default function Desk() {
   const choose = (number: string) => setChosen(toggled(chosen, number));
   return (
     <div className="flex flex-col">
-      <DeskHead {...{ filter, why, setWhy, query }} counts={data?.[0]?.counts ?? {}} onChange={change} />
+      <DeskHead
+        {...{ filter, why, setWhy, query, columns, setColumns }}
+        counts={data?.[0]?.counts ?? {}}
+        onChange={change}
+      />
       <DeskViews query={query} onPick={(kept) => setParams(kept)} />
       {error ? <Trouble error={error} retry={() => void mutate()} /> : null}
       {!error && isLoading && !data ? <Loading shape="rows" /> : null}
       {!error && data && <Together {...{ rows, chosen, setChosen }} />}
-      {!error && data && rows.length > 0 && <DeskTable {...{ rows, why, chosen }} onChoose={choose} />}
+      {!error && data && rows.length > 0 && <DeskTable {...{ rows, why, chosen, columns }} onChoose={choose} />}
       {!error && data && rows.length === 0 && <Nothing filter={filter} />}
       {!error && data?.at(-1)?.next && (
         <button type="button" className="btn btn-sm m-4 self-start" onClick={() => void setSize(size + 1)}>
@@ -76,6 +85,18 @@ function useWhy(): [boolean, (why: boolean) => void] {
   return [why, keep];
 }
 
+/** The columns as this person chose them; what they change is kept, and shown before it is. */
+function useChosenColumns(): [readonly DeskColumn[], (columns: readonly DeskColumn[]) => void] {
+  const { data, mutate } = useColumns();
+  const keep = (columns: readonly DeskColumn[]) => {
+    const shown = { columns: [...columns] };
+    void mutate(keepColumns(columns), { optimisticData: shown, rollbackOnError: true, revalidate: false }).catch(
+      failed,
+    );
+  };
+  return [data?.columns ?? USUAL, keep];
+}
+
 interface DeskHeadProps {
   filter: Filter;
   query: string;
@@ -83,9 +104,12 @@ interface DeskHeadProps {
   onChange: (changes: Partial<Filter>) => void;
   why: boolean;
   setWhy: (why: boolean) => void;
+  columns: readonly DeskColumn[];
+  setColumns: (columns: readonly DeskColumn[]) => void;
 }
 
-function DeskHead({ filter, query, counts, onChange, why, setWhy }: DeskHeadProps) {
+function DeskHead({ filter, query, counts, onChange, why, setWhy, columns, setColumns }: DeskHeadProps) {
+  const [choosing, setChoosing] = useState(false);
   const narrowed = narrowedBy(filter);
   const [open, setOpen] = useState(narrowed > 0);
   useKeys({ why: () => setWhy(!why), filter: () => setOpen(!open) });
@@ -107,6 +131,9 @@ function DeskHead({ filter, query, counts, onChange, why, setWhy }: DeskHeadProp
           <a className="link" href={`/api/claims.csv?${query}`}>
             CSV
           </a>
+          <button type="button" className="link" onClick={() => setChoosing(true)}>
+            Columns…
+          </button>
           <button type="button" className="btn btn-sm" aria-expanded={open} onClick={() => setOpen(!open)}>
             <SlidersHorizontal size={15} /> Filter{narrowed > 0 && ` (${narrowed})`} <KeyHint of="filter" />
           </button>
@@ -121,6 +148,7 @@ function DeskHead({ filter, query, counts, onChange, why, setWhy }: DeskHeadProp
         </span>
       </div>
       {open && <DeskFilters filter={filter} onChange={onChange} />}
+      {choosing && <ColumnsDialog columns={columns} onChange={setColumns} onClose={() => setChoosing(false)} />}
     </>
   );
 }

@@ -1,13 +1,8 @@
 import { PauseCircle } from 'lucide-react';
 import { Link } from 'react-router';
 import type { QueueRow } from '../../api/desk.ts';
-import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
-import { Money } from '../../parts/Money.tsx';
-import { TideBar } from '../../parts/TideBar.tsx';
-import { TieMark } from '../../parts/TieMark.tsx';
-
-/** The columns of the queue: choice, claim, tide, ties, at risk, to pay. */
-export const DESK_GRID = 'grid grid-cols-[1rem_minmax(14rem,1fr)_9rem_13rem_8.5rem_9rem] gap-x-4 px-4';
+import type { DeskColumn } from '../../../contract/desk.ts';
+import { COLUMNS, gridOf } from './columns.tsx';
 
 interface DeskRowProps {
   row: QueueRow;
@@ -18,10 +13,11 @@ interface DeskRowProps {
   chosen: boolean;
   /** Without this it cannot be chosen. */
   onChoose: (() => void) | undefined;
+  columns: readonly DeskColumn[];
 }
 
 /** One claim of the queue: who and what for, its tide, its ties at their worst, the money. */
-export function DeskRow({ row, current, onFocus, why, chosen, onChoose }: DeskRowProps) {
+export function DeskRow({ row, current, onFocus, why, chosen, onChoose, columns }: DeskRowProps) {
   return (
     <li className="relative">
       <Link
@@ -31,7 +27,8 @@ export function DeskRow({ row, current, onFocus, why, chosen, onChoose }: DeskRo
         tabIndex={current ? 0 : -1}
         onFocus={onFocus}
         title={row.attention.join(' · ')}
-        className={`${DESK_GRID} items-center border-b border-base-300 py-1.5 last:border-b-0 hover:bg-base-200 focus:bg-base-200 ${chosen ? 'bg-primary/8' : ''}`}
+        style={{ gridTemplateColumns: gridOf(columns) }}
+        className={`grid items-center gap-x-4 px-4 border-b border-base-300 py-1.5 last:border-b-0 hover:bg-base-200 focus:bg-base-200 ${chosen ? 'bg-primary/8' : ''}`}
       >
         <span />
         <span className="min-w-0">
@@ -39,13 +36,11 @@ export function DeskRow({ row, current, onFocus, why, chosen, onChoose }: DeskRo
           <span className="quiet block truncate text-sm">{row.purpose}</span>
           {why && <Why row={row} />}
         </span>
-        <span>
-          <TideBar pieces={row.tide} />
-        </span>
-        {row.own ? <OthersDecide /> : <Proof row={row} />}
-        <span className="text-right">
-          <Money amount={row.toPay} currency={row.currency} strong />
-        </span>
+        {columns.map(({ id }) => (
+          <span key={id} className={COLUMNS[id].right ? 'text-right' : 'min-w-0'}>
+            {COLUMNS[id].cell(row)}
+          </span>
+        ))}
       </Link>
       {onChoose && (
         <input
@@ -96,30 +91,5 @@ function Who({ row }: { row: QueueRow }) {
         </span>
       )}
     </span>
-  );
-}
-
-/** In the place of what finance thinks of a claim, when it is the reader's own. */
-function OthersDecide() {
-  return <span className="quiet col-span-2 text-sm">your own: somebody else decides</span>;
-}
-
-/** The ties at their worst, and what is at risk. */
-function Proof({ row }: { row: QueueRow }) {
-  return (
-    <>
-      <span className="grid grid-cols-9 justify-items-center">
-        {TIE_KINDS.map((kind) => (
-          <TieMark key={kind} state={row.ties[kind] ?? 'none'} label={kind} />
-        ))}
-      </span>
-      <span className="text-right">
-        {row.atRisk !== null && /[1-9]/.test(row.atRisk) ? (
-          <Money amount={row.atRisk} currency={row.ledgerCurrency} />
-        ) : (
-          <span className="quiet">none</span>
-        )}
-      </span>
-    </>
   );
 }

@@ -1,19 +1,21 @@
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { DeskColumn } from '../../../contract/desk.ts';
 import type { QueueRow } from '../../api/desk.ts';
 import { useKeys } from '../../parts/useKeys.ts';
-import { DESK_GRID, DeskRow } from './DeskRow.tsx';
+import { COLUMNS, gridOf } from './columns.tsx';
+import { DeskRow } from './DeskRow.tsx';
 
 interface DeskTableProps {
   rows: QueueRow[];
   why: boolean;
   chosen: ReadonlySet<string>;
   onChoose: (number: string) => void;
+  columns: readonly DeskColumn[];
 }
 
 /** The rows of the queue, gone through with the arrow keys. */
-export function DeskTable({ rows, why, chosen, onChoose }: DeskTableProps) {
+export function DeskTable({ rows, why, chosen, onChoose, columns }: DeskTableProps) {
   const navigate = useNavigate();
   const list = useRef<HTMLOListElement>(null);
   const [at, setAt] = useState(0);
@@ -31,12 +33,13 @@ export function DeskTable({ rows, why, chosen, onChoose }: DeskTableProps) {
   });
   return (
     <div className="border-y border-base-300 bg-base-100">
-      <Columns />
+      <Columns columns={columns} />
       <ol ref={list} aria-label="Claims" className="rows">
         {rows.map((one, index) => (
           <DeskRow
             key={one.number}
             row={one}
+            columns={columns}
             why={why}
             onFocus={() => setAt(index)}
             current={index === at}
@@ -52,21 +55,20 @@ export function DeskTable({ rows, why, chosen, onChoose }: DeskTableProps) {
 /** Claims with nothing off can be cleared together. */
 const mayChoose = (row: QueueRow): boolean => row.clean && !row.own;
 
-function Columns() {
+function Columns({ columns }: { columns: readonly DeskColumn[] }) {
   return (
-    <div aria-hidden className={`${DESK_GRID} quiet items-end border-b border-base-300 py-1 text-xs`}>
+    <div
+      aria-hidden
+      style={{ gridTemplateColumns: gridOf(columns) }}
+      className="quiet grid items-end gap-x-4 border-b border-base-300 px-4 py-1 text-xs"
+    >
       <span />
       <span>Claim</span>
-      <span>Progress and age</span>
-      <span className="grid grid-cols-9 items-end justify-items-center">
-        {TIE_KINDS.map((kind) => (
-          <span key={kind} className="rotate-180 text-[0.7rem] leading-none [writing-mode:vertical-rl]">
-            {kind}
-          </span>
-        ))}
-      </span>
-      <span className="text-right">At risk</span>
-      <span className="text-right">To pay</span>
+      {columns.map(({ id }) => (
+        <span key={id} className={COLUMNS[id].right ? 'text-right' : ''}>
+          {COLUMNS[id].head ?? COLUMNS[id].name}
+        </span>
+      ))}
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { spotsOf } from '../../parts/spots.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
 import { AskForm } from './AskForm.tsx';
+import { CompareReceipts } from './CompareReceipts.tsx';
 import { Comparisons, Steps } from './Comparisons.tsx';
 import { Explained } from './Explained.tsx';
 import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
@@ -195,21 +196,24 @@ function Unclaimed({ view, cell, onCell }: { view: ClaimView; cell: Cell; onCell
   const same = lines.filter((l) => l.currency === receipt.currency);
   const left = toMinor(receipt.amount, receipt.currency) - same.reduce((a, l) => a + toMinor(l.amount, l.currency), 0n);
   return (
-    <p className="quiet border-t border-base-300 px-4 py-1 text-sm">
-      Receipt over {groupDigits(receipt.amount)} {receipt.currency}, on{' '}
-      {lines.length === 1 ? 'this line alone' : 'lines '}
-      {lines.length > 1
-        && lines.map((l) => (
-          <button
-            key={l.id}
-            type="button"
-            className="link mr-1"
-            onClick={() => onCell({ line: l.id, kind: 'receipt' })}
-          >
-            {l.id}
-          </button>
-        ))}
-      {same.length === lines.length && `; not claimed: ${groupDigits(fromMinor(left, receipt.currency))}`}
+    <p className="quiet flex flex-wrap gap-x-3 border-t border-base-300 px-4 py-1 text-sm">
+      <span>
+        Receipt over {groupDigits(receipt.amount)} {receipt.currency}, on{' '}
+        {lines.length === 1 ? 'this line alone' : 'lines '}
+        {lines.length > 1
+          && lines.map((l) => (
+            <button
+              key={l.id}
+              type="button"
+              className="link mr-1"
+              onClick={() => onCell({ line: l.id, kind: 'receipt' })}
+            >
+              {l.id}
+            </button>
+          ))}
+        {same.length === lines.length && `; not claimed: ${groupDigits(fromMinor(left, receipt.currency))}`}
+      </span>
+      <CompareReceipts view={view} line={cell.line} />
     </p>
   );
 }

@@ -214,19 +214,32 @@ const ActButton = ({ main = false, busy = false, onClick, children }: ActButtonP
 );
 
 function ReturnPanel({ sheet, view, onClose }: { sheet: SheetState; view: ClaimView; onClose: () => void }) {
+  const [act, setAct] = useState<'return' | 'returnToApprover'>('return');
   const count = view.queries.filter((q) => !q.sent).length;
+  const { approvedBy } = view.claim;
+  const done = act === 'return' ? 'The claim is returned' : 'The claim is with its approver again';
   return (
     <ReasonForm
-      label="Why it goes back to the claimant"
+      label="Why it goes back"
       note={count ? `${count} ${count === 1 ? 'question goes' : 'questions go'} with it.` : null}
       act="Return the claim"
       onClose={onClose}
       onSubmit={(reason) =>
-        sheet.run('The claim is returned', (revision) => sheet.acts.reasoned('return', revision, reason), {
-          then: onClose,
-        })
+        sheet.run(done, (revision) => sheet.acts.reasoned(act, revision, reason), { then: onClose })
       }
-    />
+    >
+      {approvedBy.length > 0 && (
+        <select
+          className="select select-sm w-56"
+          aria-label="To whom it goes back"
+          value={act}
+          onChange={(e) => setAct(e.target.value as typeof act)}
+        >
+          <option value="return">to {view.claim.claimant}</option>
+          <option value="returnToApprover">to who approved it last</option>
+        </select>
+      )}
+    </ReasonForm>
   );
 }
 

@@ -22,6 +22,7 @@ import * as messages from './021_messages.ts';
 import * as questions from './022_questions.ts';
 import * as desk from './023_desk.ts';
 import * as clearing from './024_clearing.ts';
+import * as columns from './025_columns.ts';
 import * as handy from './017_handy.ts';
 
 interface Named extends Knex.Migration {
@@ -53,6 +54,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.022_questions', ...questions },
   { name: '1.023_desk', ...desk },
   { name: '1.024_clearing', ...clearing },
+  { name: '1.025_columns', ...columns },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */
