@@ -36,7 +36,7 @@ const SHOTS: Shot[] = [
   },
   { name: 'advances-register', who: 'odd.fjellheim', path: '/advances/register' },
   { name: 'messages', who: 'wanjiru.mbaya', path: '/messages' },
-  { name: 'desk', who: 'maeve.tarrant', path: '/desk' },
+  { name: 'desk', who: 'maeve.tarrant', path: '/desk?older=14', act: (page) => page.keyboard.press('q') },
   { name: 'sheet', who: 'maeve.tarrant', path: '/desk/C-1001', act: (page) => line(page, /Line 2, receipt/) },
   {
     name: 'sheet-split',
