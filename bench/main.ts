@@ -2,6 +2,7 @@ import { benchAssess } from './benchAssess.ts';
 import { benchDuplicates } from './benchDuplicates.ts';
 import { benchMatching } from './benchMatching.ts';
 import { benchReading, percentOf } from './reading/benchReading.ts';
+import { benchSheet } from './benchSheet.ts';
 import { benchPages } from './pages/benchPages.ts';
 import type { Row } from './measure.ts';
 
@@ -9,7 +10,13 @@ import type { Row } from './measure.ts';
  * npm run bench: every time as a ratio to a baseline measured in the same run, with the aim beside it. A word runs one
  * part alone: npm run bench pages.
  */
-const PARTS = { assess: benchAssess, matching: benchMatching, duplicates: benchDuplicates, pages: benchPages };
+const PARTS = {
+  assess: benchAssess,
+  matching: benchMatching,
+  duplicates: benchDuplicates,
+  pages: benchPages,
+  sheet: benchSheet,
+};
 const only = process.argv[2];
 for (const [name, part] of Object.entries(PARTS))
   if (!only || name === only) for await (const row of part()) printRow(row);

@@ -15,7 +15,10 @@ const DESK = '/claims?state=in+review';
 type FinanceView = Extract<ClaimAnswer, { audience: 'finance' }>;
 
 /** Times of the pages in milliseconds, with what the SQL of a view and of a correction was. */
-type Times = Record<'view' | 'bare' | 'first' | 'tenth' | 'search' | 'correction' | 'steady', number> & {
+type Times = Record<
+  'view' | 'bare' | 'first' | 'tenth' | 'search' | 'narrowed' | 'nothing' | 'correction' | 'steady',
+  number
+> & {
   statements: number;
   assessments: number;
 };
@@ -54,6 +57,18 @@ function* rowsOf(few: Times, many: Times): Generator<Row> {
   yield flat('first page of the Desk with its counts', 'first', 1.3);
   yield flat('tenth page of the Desk', 'tenth', 1.3);
   yield { what: `search by words ${among}`, baseline: 'the first page', ratio: many.search / many.first, aim: 3 };
+  yield {
+    what: `Desk narrowed to a code and an amount ${among}`,
+    baseline: 'the first page',
+    ratio: many.narrowed / many.first,
+    aim: 3,
+  };
+  yield {
+    what: `Desk narrowed to nothing ${among}`,
+    baseline: 'the first page',
+    ratio: many.nothing / many.first,
+    aim: 3,
+  };
   yield flat('one correction', 'correction', 1.3);
   yield { what: `one correction ${among}`, baseline: 'SQL statement', ratio: many.statements, aim: 25 };
   yield { what: `one correction ${among}`, baseline: 'assessment', ratio: many.assessments, aim: 1 };
@@ -79,6 +94,8 @@ async function timesAmong(api: TestApi, noor: Client, lines: number): Promise<Ti
     first: await median(() => read(DESK)),
     tenth: await median(() => read(`${DESK}&after=${tenth}`)),
     search: await median(() => read(`${DESK}&q=curlew+sluice`)),
+    narrowed: await median(() => read(`${DESK}&code=project:P-7&min=1000`)),
+    nothing: await median(() => read(`${DESK}&code=grant:NOBODY`)),
     correction: await median(correct),
     // The same at both times; by it a machine that is busier the second time is not taken for a slower page.
     steady: await median(() => api.app.raw('select sum(n) from generate_series(1, 100000) n')),

@@ -41,9 +41,10 @@ const CLAIMS = `
       current_date - ${some(`'d' || n`, 60)}::int as day, -${some(`'r' || n`, 100)} as priority
     from people_here, generate_series(:from::int, :to::int) n)
   insert into claims (number, version, submitted_version, entity_id, claimant_id, preparer_id, approvers, currency, state, purpose, begun_on,
-    submitted_on, to_pay, at_risk, ties, stops, asks, priority, search)
+    submitted_on, to_pay, at_risk, ties, stops, asks, priority, search, facets, total)
   select m.number, 1, 1, c.entity_id, m.claimant, m.claimant, c.approvers, c.currency, 'in review', m.purpose, m.day, m.day, c.to_pay,
-    c.at_risk, c.ties, c.stops, c.asks, m.priority, lower(concat_ws(' ', m.number, m.name, m.purpose)) from made m, pattern c`;
+    c.at_risk, c.ties, c.stops, c.asks, m.priority, lower(concat_ws(' ', m.number, m.name, m.purpose)),
+    c.facets || array['project:P-' || ${some(`'f' || m.number`, 500)}], ${some(`'t' || m.number`, 5000)} from made m, pattern c`;
 
 /** The claims of this round. */
 const NEW = `claims c join generate_series(:from::int, :to::int) n on c.number = 'B-' || n`;

@@ -26,7 +26,7 @@ export function Together({ rows, chosen, setChosen }: TogetherProps) {
     if (begun) void navigate(`/desk/together/${begun.run}`);
   };
   useKeys({ together: () => void begin() });
-  if (clean.length === 0) return null;
+  if (clean.length === 0) return <LastRun className="px-4 py-1.5 text-sm" />;
   return (
     <div
       role="group"
@@ -50,17 +50,17 @@ export function Together({ rows, chosen, setChosen }: TogetherProps) {
           <span className="quiet">Some of them, at least one, are drawn for a full look and stay in review.</span>
         </>
       )}
-      <LastRun />
+      <LastRun className="ml-auto" />
     </div>
   );
 }
 
-function LastRun() {
+function LastRun({ className }: { className: string }) {
   const { data } = useClearings();
   const last = data?.runs[0];
   if (!last) return null;
   return (
-    <Link className="link ml-auto" to={`/desk/together/${last.run}`}>
+    <Link className={`link ${className}`} to={`/desk/together/${last.run}`}>
       {last.state === 'done' ? 'Last run' : 'A run goes on'}: {last.cleared} of {last.chosen} cleared
     </Link>
   );
