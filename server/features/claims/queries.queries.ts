@@ -84,10 +84,14 @@ export async function answerNow(trx: Db, { id, ...answer }: Answer): Promise<voi
     .update(answer);
 }
 
-/** Who decided about a version's claim as a whole. */
-export const selectDeciders = (db: Db, number: string, version: number): Promise<string[]> =>
-  db('approval_needs')
-    .where({ record_kind: 'claim', record_id: number, version, asks: 'record' })
-    .whereNotNull('decided_by')
-    .distinct()
-    .pluck('decided_by');
+/** Who decided about a version's claim as a whole, or is asked to once more. */
+export async function selectDeciders(db: Db, number: string, version: number): Promise<string[]> {
+  const { rows } = await db.raw(
+    `select distinct d.person from approval_needs n
+       cross join lateral unnest(case when n.decided_by is not null then array[n.decided_by] when n.waiting then n.people
+         else '{}' end) as d (person)
+     where n.record_kind = 'claim' and n.record_id = ? and n.version = ? and n.asks = 'record' order by 1`,
+    [number, version],
+  );
+  return rows.map((row: { person: string }) => row.person);
+}
