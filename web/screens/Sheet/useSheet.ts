@@ -110,8 +110,9 @@ function useRunning(view: ClaimView | undefined, acts: ClaimActs, mutate: Mutate
         if (failure instanceof ApiError) refused?.(failure);
         return toast({ text: (failure as Error).message, tone: 'bad' });
       }
-      setStale({ changes });
+      // the newer claim comes first: what is saved again is saved on top of it
       await mutate();
+      setStale({ changes });
     } finally {
       setBusy(false);
     }
