@@ -19,7 +19,7 @@ interface DeskRowProps {
 /** One claim of the queue: who and what for, its tide, its ties at their worst, the money. */
 export function DeskRow({ row, current, onFocus, why, chosen, onChoose, columns }: DeskRowProps) {
   return (
-    <li className="relative">
+    <li className="relative border-b border-base-300 last:border-b-0">
       <Link
         data-row
         data-number={row.number}
@@ -28,7 +28,7 @@ export function DeskRow({ row, current, onFocus, why, chosen, onChoose, columns 
         onFocus={onFocus}
         title={row.attention.join(' · ')}
         style={{ gridTemplateColumns: gridOf(columns) }}
-        className={`grid items-center gap-x-4 px-4 border-b border-base-300 py-1.5 last:border-b-0 hover:bg-base-200 focus:bg-base-200 ${chosen ? 'bg-primary/8' : ''}`}
+        className={`grid items-center gap-x-4 px-4 py-1.5 hover:bg-base-200 focus:bg-base-200 ${chosen ? 'bg-primary/8' : ''}`}
       >
         <span />
         <span className="min-w-0">
