@@ -23,6 +23,8 @@ export async function* benchSheet(): AsyncGenerator<Row> {
     for (const lines of LONG) {
       const number = await longClaim(api, lines);
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+      // what runs in the page was compiled with names kept, by a helper that is not there
+      await page.addInitScript('globalThis.__name = (of) => of');
       await signIn(page, api.url);
       yield* rowsOf(page, lines, number);
       await page.close();
@@ -33,15 +35,21 @@ export async function* benchSheet(): AsyncGenerator<Row> {
   }
 }
 
-/** A claim in review with so many journeys; two people approve one that is so much. */
+const HIGHER = ['odd.fjellheim', 'leilani.kahue', 'noor.aldosari', 'maeve.tarrant'];
+
+/** A claim in review with so many journeys; the more it comes to, the more people have to approve. */
 async function longClaim(api: TestApi, lines: number): Promise<string> {
-  const [claimant, approver, odd] = await Promise.all(
-    ['tomas.brandao', 'siobhan.odowd', 'odd.fjellheim'].map((mail) => api.as(mail)),
-  );
+  const [claimant, approver] = [await api.as('tomas.brandao'), await api.as('siobhan.odowd')];
   const days = Array.from({ length: lines }, (_, i) => addDays(todayHere(), -80 + (i % 75)));
-  const number = await journeyClaim({ claimant: claimant!, approver: approver! }, days, `Long ${lines}`);
-  const { claim } = await viewOf(odd!, number);
-  if (claim.state === 'with approver') await odd!.post(`/claims/${number}/approve`, { revision: claim.revision });
+  const number = await journeyClaim({ claimant, approver }, days, `Long ${lines}`);
+  const maeve = await api.as('maeve.tarrant');
+  for (const mail of HIGHER) {
+    const { claim } = await viewOf(maeve, number);
+    if (claim.state === 'in review') return number;
+    await (await api.as(mail)).post(`/claims/${number}/approve`, { revision: claim.revision });
+  }
+  const { claim } = await viewOf(maeve, number);
+  if (claim.state !== 'in review') throw new Error(`it waits for ${claim.deciders.join(', ')}`);
   return number;
 }
 
