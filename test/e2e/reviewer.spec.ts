@@ -204,7 +204,7 @@ test('what is cut of a card charge becomes private, and of own money is not paid
 });
 
 test('claims with nothing off are cleared together, but for those drawn for a full look', async ({ browser }) => {
-  const numbers = await cleanClaims(await makersOf(browser), 4, todayHere().slice(0, 7));
+  const numbers = await cleanClaims(await makersOf(browser), 4, { daysAgo: 20 });
   const maeve = await pageOf(browser, 'maeve.tarrant');
   await maeve.goto('/desk?is=clean&q=round of the sluices');
   await expect(maeve.getByRole('list', { name: 'Claims' }).getByRole('link')).toHaveCount(numbers.length);
@@ -254,12 +254,7 @@ test('a claim that comes back says what changed since it was looked at', async (
 });
 
 test('two reviewers see each other on a claim, and the next one is given to one of them alone', async ({ browser }) => {
-  const numbers = await cleanClaims(
-    await makersOf(browser),
-    3,
-    addDays(todayHere(), -60).slice(0, 7),
-    'Round of the weirs',
-  );
+  const numbers = await cleanClaims(await makersOf(browser), 3, { daysAgo: 60, purpose: 'Round of the weirs' });
   const [maeve, ines] = [await pageOf(browser, 'maeve.tarrant'), await pageOf(browser, 'ines.quadros')];
   for (const page of [maeve, ines]) {
     await page.goto('/desk?is=clean&q=round of the weirs');
