@@ -130,6 +130,15 @@ describe('who paid, country and rate', () => {
       ]),
     );
   });
+  it('are refused with the reason where they do not go together', async () => {
+    const { number, line } = await claimWith(
+      (l) => l.paidBy === 'own' && l.currency !== 'EUR' && l.rate?.kind !== 'own',
+    );
+    const set = { paidBy: 'central', rate: { kind: 'own', value: '1.2' } };
+    const { status, body } = await correct(number, [{ line: line.id, set }]);
+    expect([status, body.code]).toEqual([400, 'invalid']);
+    expect(body.numbers.problem).toContain('own money');
+  });
   it('never say otherwise than the bank', async () => {
     const { number, line } = await claimWith((l) => l.paidBy === 'card');
     expect((await correct(number, [{ line: line.id, set: { paidBy: 'own' } }])).body.code).toBe('paid-by-card');

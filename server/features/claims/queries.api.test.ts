@@ -104,6 +104,18 @@ describe('a question', () => {
     expect((await maeve.get(`/attachments/${file}/pages/1`)).status).toBe(200);
     expect(JSON.stringify((await view()).history)).toMatch(/sailed/);
   });
+  it('is answered by those it asks, not by others who are asked something else, nor before it is sent', async () => {
+    await ask('For the claimant');
+    await ask('For who approved', { asks: 'approver' });
+    await post('send-queries');
+    await ask('Not sent yet');
+    const [mine, theirs, unsent] = (await view()).queries.slice(-3);
+    expect((await reply(approver, mine.id)).body.code).toBe('not-found');
+    expect((await reply(claimant, theirs.id)).body.code).toBe('not-found');
+    expect((await reply(claimant, unsent.id)).body.code).toBe('not-found');
+    await drop(unsent.id);
+    expect([(await reply(claimant, mine.id)).status, (await reply(approver, theirs.id)).status]).toEqual([200, 200]);
+  });
   it('is taken back: gone when nobody saw it, on record when they did; what was answered stays', async () => {
     await ask('Never mind?');
     const [unsent] = (await view()).queries.filter((q: any) => !q.sent);
