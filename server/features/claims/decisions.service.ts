@@ -92,7 +92,7 @@ export const returnToApprover = (context: Context, actor: Actor, { reason, ...se
   actAlone(context, actor, 'returnToApprover', seen, async (trx, claim) => {
     const now = context.clock.now();
     const asked = await askLastAgain(trx, routedKey(claim.row), now);
-    await sendQueries(trx, claim.at, now);
+    await sendQueries(trx, claim.at, now, 'approver');
     const row = { ...claim.row, hold_until: null };
     const pending = await pendingColumns(context, trx, { ...claim, row });
     return {

@@ -154,6 +154,8 @@ describe('a claim that goes back to who approved it', () => {
     const theirs = await api.as(email.split('@')[0]);
     const question = { revision: seen.claim.revision, line: '1', text: 'Was this agreed?', asks: 'approver' };
     await maeve.post(`/claims/${OTHER}/queries`, question);
+    const later = { line: '1', text: 'For the claimant, later', revision: (await of()).claim.revision };
+    await maeve.post(`/claims/${OTHER}/queries`, later);
     const back = async (client: Client, reason = 'Please look at the hotel again') =>
       client.post(`/claims/${OTHER}/return-to-approver`, { revision: (await of()).claim.revision, reason });
     expect((await back(claimant)).status).toBeGreaterThanOrEqual(403);
@@ -163,12 +165,29 @@ describe('a claim that goes back to who approved it', () => {
     const asked = await of(theirs);
     expect(asked.may).toEqual(expect.arrayContaining(['approve', 'answer']));
     expect(asked.history.at(-1)).toMatchObject({ kind: 'sent back to the approver' });
+    expect(asked.queries.map((q: any) => q.text)).toEqual(['Was this agreed?']);
     const { id } = asked.queries.at(-1);
     const revision = async () => (await of()).claim.revision;
     await theirs.put(`/claims/${OTHER}/queries/${id}`, { revision: await revision(), text: 'Yes, by mail.' });
     const again = await theirs.post(`/claims/${OTHER}/approve`, { revision: await revision() });
     expect(again.body.claim.state).toBe('in review');
     expect((await of()).document.claim.version).toBe(seen.document.claim.version);
-    expect((await of()).queries.at(-1).answer.text).toBe('Yes, by mail.');
+    expect((await of()).queries.map((q: any) => [q.sent, q.answer?.text])).toEqual([
+      [true, 'Yes, by mail.'],
+      [false, undefined],
+    ]);
+  });
+  it('asks nobody any more once its makers withdraw it', async () => {
+    const third = 'C-1004';
+    const seen = async () => viewOf(maeve, third);
+    const pin = { line: '1', text: 'And this?', asks: 'approver', revision: (await seen()).claim.revision };
+    await maeve.post(`/claims/${third}/queries`, pin);
+    const { body } = await maeve.post(`/claims/${third}/return-to-approver`, {
+      revision: (await seen()).claim.revision,
+      reason: 'Please look again',
+    });
+    expect(body.claim.waitsFor.length).toBeGreaterThan(0);
+    const withdrawn = await stranger.post(`/claims/${third}/withdraw`, { revision: body.claim.revision });
+    expect(withdrawn.body.claim).toMatchObject({ state: 'withdrawn', waitsFor: [] });
   });
 });

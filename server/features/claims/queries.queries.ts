@@ -37,10 +37,10 @@ interface SentQuery {
   text: string;
   asks: Asked;
 }
-/** Sends every query of a version that was not sent yet; those sent now, in the order they were asked. */
-export async function sendQueries(trx: Db, key: VersionKey, at: Date): Promise<SentQuery[]> {
+/** Sends every query of a version that was not sent yet, or those for one side alone; those sent now, in the order they were asked. */
+export async function sendQueries(trx: Db, key: VersionKey, at: Date, asks?: Asked): Promise<SentQuery[]> {
   const rows = await trx('queries')
-    .where({ claim_id: key.claim_id, version: key.version })
+    .where({ claim_id: key.claim_id, version: key.version, ...(asks ? { asks } : {}) })
     .whereNull('sent_at')
     .whereNull('taken_back_at')
     .update({ sent_at: at })

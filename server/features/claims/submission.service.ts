@@ -21,6 +21,7 @@ import { actAlone, type LockedClaim, type SeenClaim } from '../../records/claims
 import { freezeVersion, replaceExplanations, selectExplanations } from '../../records/claims/claims.queries.ts';
 import { copyMarks, selectMarks } from '../../records/claims/marks.queries.ts';
 import { noLongerAlike, onlyClaim } from '../../records/claims/usesOf.ts';
+import { NO_QUESTIONS } from './queries.service.ts';
 import { beginRoute, endRoute } from '../../records/routing/decide.ts';
 import { routeOf } from '../../records/routing/routeOf.ts';
 import { routedClaim, routedKey } from '../../records/claims/routedClaim.ts';
@@ -127,6 +128,6 @@ const alikeAgain = ({ evidence }: AssessedClaim) => {
 export const withdrawClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
   actAlone(context, actor, 'withdraw', seen, async (trx, claim) => ({
     result: undefined,
-    columns: await endRoute(trx, routedKey(claim.row)),
+    columns: { ...(await endRoute(trx, routedKey(claim.row))), ...NO_QUESTIONS },
     jobs: noLongerAlike(claim),
   }));
