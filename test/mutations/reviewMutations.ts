@@ -103,14 +103,6 @@ export const REVIEW_MUTATIONS: readonly Mutation[] = [
   ),
   m('a stopped run that goes on', RUN, ' || row.stopped_at !== null', '', RUNNING),
   m(
-    'a run begun by nobody',
-    'server/platform/db/migrations/024_clearing.ts',
-    "      if acts(person, proof) is not true then\n        raise exception 'nobody shows that they are %', person using errcode = 'EB007';\n      end if;\n      insert",
-    '      insert',
-    RUNNING,
-  ),
-
-  m(
     'one’s own claim told by a filter',
     `${DESK}/desk.queries.ts`,
     'return tells ? [where(',

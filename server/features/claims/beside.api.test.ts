@@ -78,6 +78,22 @@ describe('the person of a claim', () => {
       expect([merchants.has(m.merchant.toLowerCase()), m.claim]).toEqual([true, m.claim]);
     expect(body.sameMerchants.some((m: any) => m.claim === 'C-1001')).toBe(false);
   });
+  it('leaves out what was cut of a card charge, which is private', async () => {
+    const spent = async () => sum((await maeve.get('/claims/C-1006/person')).body.spent.map((s: any) => s.amount));
+    const { claim, document, assessment } = await viewOf(maeve, 'C-1006');
+    const line = document.claim.lines.find((l: any) => l.paidBy === 'card' && !l.personal && !l.items?.length);
+    const before = await spent();
+    const set = { cut: { amount: '5.00', reason: 'Wine' } };
+    const { body } = await maeve.put('/claims/C-1006/lines', {
+      revision: claim.revision,
+      corrections: [{ line: line.id, set }],
+    });
+    const figures = (of: any) => of.lines.find((l: any) => l.id === line.id);
+    const [, cut] = figures(body.assessment).parts;
+    expect([cut.personal, minor(cut.ledgerAmount) > 0]).toEqual([true, true]);
+    expect(figures(body.assessment).ledgerAmount).toBe(figures(assessment).ledgerAmount);
+    expect(before - (await spent())).toBe(minor(cut.ledgerAmount));
+  });
   it('is nobody’s business but finance’s, and not their own', async () => {
     expect((await tomas.get('/claims/C-1001/person')).status).toBe(403);
     expect((await maeve.get('/claims/C-1007/person')).body.code).toBe('not-found');

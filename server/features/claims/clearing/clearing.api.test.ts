@@ -144,6 +144,10 @@ describe('claims cleared together', () => {
     const ines = await api.as('ines.quadros');
     expect((await ines.post(`/clearings/${runs[0].run}/stop`)).body.code).toBe('not-found');
     expect((await ines.post(`/clearings/${runs[0].run}/resume`)).body.code).toBe('not-found');
+    const begun = { person_id: 'P01', begun_at: new Date(), seed: 'a'.repeat(64), share: 10, proof_hash: 'nobody’s' };
+    const [{ id }] = await api.owner('clearing_runs').insert(begun).returning('id');
+    expect((await ines.post(`/clearings/${id}/stop`)).body.code).toBe('not-found');
+    expect((await api.owner('clearing_runs').where({ id }).first('stopped_at')).stopped_at).toBeNull();
     expect((await begin(claims.slice(0, 1), odd)).body.code).toBe('not-allowed');
     expect((await begin(['C-1007'])).body.code).toBe('not-found');
   });
