@@ -1,6 +1,6 @@
 import type { ComponentProps } from 'react';
 import type { ClaimView } from '../../api/claims.ts';
-import { sayEvent, sayMoment } from '../../words/sayEvent.ts';
+import { History } from '../../parts/History.tsx';
 import { BudgetsSide } from './BudgetsSide.tsx';
 import { ChangesSide } from './ChangesSide.tsx';
 import { ClaimRoute } from './Decisions.tsx';
@@ -63,7 +63,7 @@ function Content({ side, setSide, before, ...evidence }: BesideProps) {
     case 'budgets':
       return <BudgetsSide view={view} />;
     case 'history':
-      return <History view={view} />;
+      return <History events={view.history} className="p-4 text-sm" />;
     case 'route':
       return <ClaimRoute view={view} />;
     default:
@@ -92,18 +92,5 @@ function SideChoice({ sides, side, onChange }: SideChoiceProps) {
         </button>
       ))}
     </div>
-  );
-}
-
-function History({ view }: { view: ClaimView }) {
-  return (
-    <ol className="p-4 text-sm">
-      {[...view.history].reverse().map((event) => (
-        <li key={event.seq} className="border-b border-base-300 py-1.5">
-          <span className="font-medium">{event.actor}</span> {sayEvent(event)}
-          <span className="quiet block text-xs">{sayMoment(event.at)}</span>
-        </li>
-      ))}
-    </ol>
   );
 }
