@@ -129,6 +129,8 @@ function readingOf(
     taxNumber: as(read.taxNumber, meant.taxNumber),
     cardDigits: null,
     taxes: read.taxes,
+    ...(read.bought && { bought: read.bought }),
+    ...(read.paid !== undefined && { paid: read.paid }),
   };
 }
 

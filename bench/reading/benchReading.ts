@@ -12,7 +12,7 @@ import { openPress, SHEETS, sheetOf } from './sheets.ts';
 import { HARMS, spoil } from './spoil.ts';
 
 const AS_OF = '2026-06-30';
-const FIELDS = ['amount', 'date', 'currency', 'tax', 'card'] as const;
+const FIELDS = ['amount', 'date', 'currency', 'tax', 'card', 'bought', 'paid'] as const;
 type FieldName = (typeof FIELDS)[number];
 
 /** How a field was read. Sure and wrong is what must not happen. */
@@ -126,6 +126,19 @@ function gradeOf(field: FieldName, reading: Reading, facts: Facts): { grade: Gra
       return judge(reading.currency, (v) => v === currency);
     case 'card':
       return judge(reading.cardDigits, (v) => v === facts.card);
+    case 'bought': {
+      const { bought = [] } = reading;
+      const read = bought.map((item) => `${minorOf(item.amount, currency)}`).sort();
+      const right =
+        read.join()
+        === facts.items
+          .map((item) => `${item.minor}`)
+          .sort()
+          .join();
+      return judge(bought.length > 0 ? { value: read.join(' '), sure: 'likely' } : null, () => right);
+    }
+    case 'paid':
+      return judge(reading.paid ?? null, () => true);
     case 'tax': {
       const found = reading.taxes[0];
       const right =

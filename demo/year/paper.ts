@@ -19,7 +19,7 @@ for (const [name, script] of [
 
 /** A plain paper, drawn quickly since a year has many, and what a reader finds on it: all of it, with certainty. */
 export async function plainPaper(facts: ReceiptFacts): Promise<{ bytes: Buffer; file: Accepted; reading: Reading }> {
-  const height = ROW * (facts.rows.length + 7);
+  const height = ROW * (facts.rows.length + 8);
   const canvas = createCanvas(WIDTH, height);
   const g = canvas.getContext('2d');
   g.fillStyle = '#fbfaf6';
@@ -39,8 +39,9 @@ export async function plainPaper(facts: ReceiptFacts): Promise<{ bytes: Buffer; 
   write(facts.place);
   const taxNumber = facts.taxNumber ? write(`Tax no. ${facts.taxNumber}`) : null;
   const date = write(facts.date);
-  for (const [what, amount] of facts.rows) write(what, amount);
+  const bought = facts.rows.map(([text, amount]) => ({ text, amount, spot: { page: 1, box: write(text, amount) } }));
   const amount = write(`Total ${facts.currency}`, facts.total);
+  const paid = write('Paid by card');
   write('Thank you');
   const bytes = await canvas.encode('webp', 60);
   const found = (value: string | null, box: Box | null): Found | null =>
@@ -57,7 +58,7 @@ export async function plainPaper(facts: ReceiptFacts): Promise<{ bytes: Buffer; 
       date: found(facts.date, date),
       merchant: found(facts.merchant, merchant),
       taxNumber: found(facts.taxNumber, taxNumber),
-      ...{ taxes: [], cardDigits: null },
+      ...{ taxes: [], cardDigits: null, bought, paid: found('Paid by card', paid) },
     },
   };
 }

@@ -10,6 +10,8 @@ export interface SpotMark {
   spot: Spot;
   /** The one that is looked at. */
   focus: boolean;
+  /** A row of what was bought: on the line that is looked at, on another one, or on none. */
+  part?: 'own' | 'other' | 'none';
 }
 interface ReceiptViewerProps {
   /** Whose pages they are. */
@@ -225,7 +227,7 @@ function MarkBox({ mark, width, height }: { mark: SpotMark; width: number; heigh
       width={box.width * width + 2 * pad}
       height={box.height * height + 2 * pad}
       rx={pad}
-      className={mark.focus ? 'spot spot-focus' : 'spot'}
+      className={mark.part ? `spot spot-${mark.part}` : mark.focus ? 'spot spot-focus' : 'spot'}
     >
       <title>{mark.label}</title>
     </rect>

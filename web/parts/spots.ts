@@ -1,4 +1,5 @@
 import { FIELDS, type Field, type Reading } from '../../core/evidence/reading/reading.types.ts';
+import type { PaperPart } from '../../core/evidence/comparisons/paperParts.ts';
 import type { SpotMark } from './ReceiptViewer.tsx';
 
 export const FIELD_NAMES: Record<Field, string> = {
@@ -22,5 +23,17 @@ export function spotsOf(reading: Reading | null, focus: Field | 'taxes' | null):
       ? [{ label: `Tax ${t.rate === null ? '' : `${t.rate} % `}(${i + 1})`, spot: t.spot, focus: focus === 'taxes' }]
       : [],
   );
-  return [...facts, ...taxes];
+  const paid = reading.paid?.spot ? [{ label: 'Paid', spot: reading.paid.spot, focus: false }] : [];
+  return [...facts, ...taxes, ...paid];
+}
+
+/** Whose the rows of a receipt are, where one line alone does not have them all. `line` is the one looked at. */
+export function partSpots(parts: readonly PaperPart[], line: string, left: string | null): SpotMark[] {
+  if (left === null && parts.every((p) => p.line === line || p.line === null)) return [];
+  return parts.flatMap(({ item, line: on }, i) => {
+    if (!item.spot) return [];
+    const whose = on === null ? (left === null ? 'no line plainly' : 'no line') : `line ${on}`;
+    const part = on === line ? ('own' as const) : on === null ? ('none' as const) : ('other' as const);
+    return [{ label: `${i + 1}: ${item.text} ${item.amount}, on ${whose}`, spot: item.spot, focus: false, part }];
+  });
 }

@@ -39,6 +39,9 @@ export interface ReceiptEvidence {
   date: string | null;
   merchant: string | null;
   taxNumber: string | null;
+  /** What was bought and what says that it was paid, in the paper's words; left out where nobody looked for them. */
+  bought?: string | null;
+  paid?: string | null;
   /** What the machine read where a person said something else about it; null where nobody changed what was read. */
   changed: { fact: string; read: string; sure: boolean }[];
 }

@@ -13,6 +13,18 @@ const receipt = (fields: Partial<ReceiptEvidence> = {}): ReceiptEvidence => ({
   changed: [],
   ...fields,
 });
+const charge = (fields: Partial<ChargeEvidence> = {}): ChargeEvidence => ({
+  id: 'h1',
+  card: '4410',
+  amount: '108.34',
+  currency: 'USD',
+  elsewhere: '0.00',
+  settled: { amount: '100.00', currency: 'EUR' },
+  purchasedOn: '2026-03-02',
+  bookedOn: '2026-03-04',
+  merchant: 'WEXFORD CHANDL',
+  ...fields,
+});
 const ties = (parts: CaseParts, receipts: Evidence['receipts'] = {}, others: Partial<Evidence> = {}) => {
   return reviewCase(valid(makeCase(parts)), { ...NO_EVIDENCE, ...others, receipts }).ties;
 };
@@ -44,6 +56,37 @@ describe('receipt with line', () => {
     const entity = { taxNumberRequired: true };
     expect(tie('receipt', { lines: [taxed], entity }, { 1: receipt({ taxNumber: null }) }).state).toBe('open');
     expect(tie('receipt', { lines: [claimed], entity }, { 1: receipt({ taxNumber: null }) }).state).toBe('tied');
+  });
+  const missing: [string, Partial<ReceiptEvidence>, string][] = [
+    ['what was bought', { bought: null, paid: 'Paid by card' }, 'what was bought'],
+    ['that it was paid', { bought: 'Rope', paid: null }, 'proof of payment'],
+    ['who sold', { bought: 'Rope', paid: 'Cash', merchant: null }, 'merchant'],
+    ['the date', { bought: 'Rope', paid: 'Cash', date: null }, 'date'],
+  ];
+  it.each(missing)('names %s where a paper does not say it', (_, fields, fact) => {
+    const found = tie('receipt', { lines: [claimed] }, { 1: receipt(fields) });
+    expect(found.state).toBe('open');
+    expect(found.comparisons.filter((c) => c.state === 'open').map((c) => c.fact)).toEqual([fact]);
+  });
+  it('takes a charge of the bank as proof of payment, and asks for none of what is paid centrally', () => {
+    const paper = receipt({ bought: 'Rope', paid: null });
+    const card = line({ merchant: 'Wexford chandlery', paidBy: 'card', card: '4410' });
+    const charges = { 1: charge() };
+    const of = (lines: (typeof card)[], more: Partial<Evidence>) =>
+      ties({ lines }, { 1: paper }, more).find((t) => t.kind === 'receipt')!;
+    expect(of([card], {}).state).toBe('open');
+    expect(of([card], { charges }).comparisons).toContainEqual(
+      expect.objectContaining({ fact: 'proof of payment', evidence: 'charged to card 4410 on 2026-03-02' }),
+    );
+    expect(of([line({ merchant: 'Wexford chandlery', paidBy: 'central' })], {}).state).toBe('tied');
+  });
+  it('looks for neither where nobody read the paper for them', () => {
+    expect(tie('receipt', { lines: [claimed] }, { 1: receipt() }).comparisons.map((c) => c.fact)).toEqual([
+      'amount',
+      'currency',
+      'date',
+      'merchant',
+    ]);
   });
   it('compares a shared receipt with the sum of its lines', () => {
     const lines = [
@@ -139,18 +182,6 @@ describe('what was read with what its owner says', () => {
 });
 
 describe('card charge with line', () => {
-  const charge = (fields: Partial<ChargeEvidence> = {}): ChargeEvidence => ({
-    id: 'h1',
-    card: '4410',
-    amount: '108.34',
-    currency: 'USD',
-    elsewhere: '0.00',
-    settled: { amount: '100.00', currency: 'EUR' },
-    purchasedOn: '2026-03-02',
-    bookedOn: '2026-03-04',
-    merchant: 'WEXFORD CHANDL',
-    ...fields,
-  });
   const settled = { kind: 'card' as const, settled: { amount: '100.00', currency: 'EUR' } };
   const paid = line({
     paidBy: 'card',

@@ -31,7 +31,9 @@ export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Asses
     return [
       tieReceipt(
         line,
-        receipt ? { receipt, sharing: sharing.get(receipt.id)!, taxNumberNeeded: taxNumberNeeded(open, line) } : null,
+        receipt
+          ? { receipt, charge, sharing: sharing.get(receipt.id)!, taxNumberNeeded: taxNumberNeeded(open, line) }
+          : null,
       ),
       tieCard(line, charge, charge ? onCharge.get(charge.id)! : []),
       tiePlan(open, line, figures.estimates, own),

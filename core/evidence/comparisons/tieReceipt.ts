@@ -1,8 +1,9 @@
 import type { Line } from '../../documents/case.schema.ts';
-import { fromMinor, readAmount } from '../../numbers/amount.ts';
+import { fromMinor } from '../../numbers/amount.ts';
 import { compareDate, compareMerchant, present, same, signed } from './_lib/compare.ts';
 import { fromComparisons, worst } from './_lib/states.ts';
-import type { Comparison, ReceiptEvidence, Tie } from './tie.types.ts';
+import { sumOnReceipt } from './paperParts.ts';
+import type { ChargeEvidence, Comparison, ReceiptEvidence, Tie } from './tie.types.ts';
 
 /** A line's receipt and what the whole claim says about it. */
 export interface ReceiptContext {
@@ -11,10 +12,13 @@ export interface ReceiptContext {
   sharing: readonly Line[];
   /** The merchant's tax number is needed on this line, because tax is to be reclaimed. */
   taxNumberNeeded: boolean;
+  /** The charge of the bank the line is paired with. */
+  charge: ChargeEvidence | null;
 }
 
 /**
- * Receipt with line: amount, currency, date, merchant and, where tax is reclaimed, the tax number. A receipt used by
+ * Receipt with line: amount, currency, date, merchant, what was bought, what proves the payment and, where tax is reclaimed,
+ * the tax number. A receipt used by
  * several lines is compared with their sum. A line without a receipt is open, but for distances and days away, which nobody
  * gives a receipt for. Example: 20.00 EUR claimed, 19.00 EUR on
  * the receipt → off by 1.00.
@@ -28,6 +32,7 @@ export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
     same('currency', line.currency, receipt.currency),
     compareDate(line.date, receipt.date),
     compareMerchant(line.merchant ?? null, receipt.merchant),
+    ...compareWhole(line, context),
     ...receipt.changed.map(changedByHand),
     ...(context.taxNumberNeeded ? [present('tax number', receipt.taxNumber)] : []),
   ];
@@ -39,6 +44,19 @@ export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
   };
 }
 
+/**
+ * Whether the paper is complete: that it says what was bought, and that somebody paid it. A charge of the bank proves the
+ * payment as well; what the organisation pays itself needs no proof here.
+ */
+function compareWhole(line: Line, { receipt, charge }: ReceiptContext): Comparison[] {
+  const { bought, paid } = receipt;
+  const proof = paid ?? (charge && `charged to card ${charge.card} on ${charge.purchasedOn}`);
+  return [
+    ...(bought === undefined ? [] : [present('what was bought', bought)]),
+    ...(paid === undefined || line.paidBy === 'central' ? [] : [present('proof of payment', proof)]),
+  ];
+}
+
 const nothingThere = (line: Line): Tie => ({
   ...{ line: line.id, kind: 'receipt', state: line.journey || line.stay ? 'none' : 'open' },
   ...{ difference: null, comparisons: [], steps: [] },
@@ -46,10 +64,8 @@ const nothingThere = (line: Line): Tie => ({
 
 function compareAmount(line: Line, { receipt, sharing: all }: ReceiptContext) {
   const sharing = all.filter((l) => l.currency === line.currency);
-  const claimed = sharing.reduce((a, l) => a + readAmount(l.amount, l.currency)!, 0n);
-  const shown = receipt.amount === null ? null : readAmount(receipt.amount, receipt.currency ?? line.currency);
-  const comparable = shown !== null && receipt.currency === line.currency;
-  const difference = comparable ? claimed - shown : null;
+  const { claimed, shown } = sumOnReceipt(receipt, sharing, line.currency);
+  const difference = shown === null ? null : claimed - shown;
   const comparison: Comparison = {
     fact: sharing.length > 1 ? `amount of ${sharing.length} lines` : 'amount',
     claimed: fromMinor(claimed, line.currency),

@@ -232,3 +232,45 @@ describe('figures as they are set', () => {
     expect(read('#rr a i Rt\nReedbed Cafe\nTotal EUR 4.00').merchant?.value).toBe('Reedbed Cafe');
   });
 });
+
+describe('what was bought', () => {
+  const rows = (text: string) => read(text).bought!.map((item) => `${item.text}: ${item.amount}`);
+
+  it('are the rows with words and an amount above the total, and nothing of taxes, sums and payment', () => {
+    const text =
+      '#Kiosk\nTel 2301.44\nBrus 34,60\nØl 25,00\nDelsum 59,60\nMva 25 % 11,92\nAvrunding 0,40\nÅ betale kr 60,00\nKontant 100,00\nTilbake 40,00';
+    expect(rows(text)).toEqual(['Brus: 34.60', 'Øl: 25.00']);
+  });
+  it('has its words on the row above where quantity and price have their own', () => {
+    expect(rows('#Till\nRope\n2 x 4.00   8.00 A\nTOTAL EUR 8.00')).toEqual(['Rope: 8.00']);
+  });
+  it('is nothing on the slip of a card terminal', () => {
+    expect(rows('#Bar\nTOTAL EUR 26.00\nVISA ****4410\nAPPROVED')).toEqual([]);
+    expect(rows('#Bar\nEUR 26.00\nTOTAL EUR 26.00')).toEqual([]);
+  });
+  it('is in the decimals of the currency', () => {
+    expect(rows('#Souq\nKarak tea 1.250\nTotal BHD 1.250')).toEqual(['Karak tea: 1.250']);
+    expect(rows('#Kombini\nOnigiri 320\nTotal JPY 320')).toEqual(['Onigiri: 320']);
+  });
+});
+
+describe('that it was paid', () => {
+  const cases: [string, string | undefined][] = [
+    ['VISA ************4410', 'card ending 4410'],
+    ['Cash 30.00\nChange 4.00', 'Cash 30.00'],
+    ['Bar 26,00', 'Bar 26,00'],
+    ['Betalt med kort', 'Betalt med kort'],
+    ['Received with thanks', 'Received with thanks'],
+    ['Kartenzahlung 26.00', 'Kartenzahlung 26.00'],
+    // less than the total was handed over, or nothing is said of a payment
+    ['Deposit by card 5.00', undefined],
+    ['We take cards and cash', undefined],
+    ['Not paid', undefined],
+    ['Please pay within 30 days, unpaid accounts are charged', undefined],
+    ['Zahlbar bis 30.06.2026', undefined],
+    ['Thank you', undefined],
+  ];
+  it.each(cases)('of %s is %s', (line, paid) => {
+    expect(read(`#Hotel\nRoom 26.00\nTotal EUR 26.00\n${line}`).paid?.value).toBe(paid);
+  });
+});

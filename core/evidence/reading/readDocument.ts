@@ -1,5 +1,7 @@
 import { minorUnits } from '../../numbers/minorUnits.ts';
 import { fromMinor } from '../../numbers/amount.ts';
+import { findBought } from './_lib/findBought.ts';
+import { findPaid } from './_lib/findPaid.ts';
 import { findCurrency } from './_lib/findCurrency.ts';
 import { tellCurrency } from './_lib/tellCurrency.ts';
 import { findDate } from './_lib/findDate.ts';
@@ -28,6 +30,7 @@ export function readDocument(words: readonly Word[], asOf: string): Reading {
   const write = (minor: bigint) => fromMinor(minor, currency?.value ?? 'EUR');
   const amounts = amountsOf(lines, decimalMark(lines), decimals);
   const total = findTotal(lines, amounts, write);
+  const cardDigits = findCardDigits(lines, total?.minor ?? null);
   return {
     amount: total && { value: total.value, sure: total.sure, spot: total.spot, because: total.because },
     currency,
@@ -35,6 +38,8 @@ export function readDocument(words: readonly Word[], asOf: string): Reading {
     merchant: findMerchant(lines, amounts),
     taxes: findTaxes(lines, amounts, total?.minor ?? null, write),
     taxNumber: findTaxNumber(lines),
-    cardDigits: findCardDigits(lines, total?.minor ?? null),
+    cardDigits,
+    bought: findBought(lines, amounts, total, write),
+    paid: findPaid(lines, amounts, total?.minor ?? null, cardDigits),
   };
 }

@@ -38,6 +38,13 @@ export interface FoundTax {
   spot: Spot | null;
 }
 
+/** A row of what was bought: its words and its amount as a decimal string. */
+export interface FoundItem {
+  text: string;
+  amount: string;
+  spot: Spot | null;
+}
+
 /** What a document says, as far as it could be read; nothing is invented, what was not found is null. */
 export interface Reading {
   amount: Found | null;
@@ -49,6 +56,10 @@ export interface Reading {
   taxNumber: Found | null;
   /** The last four digits of the card it was paid with. */
   cardDigits: Found | null;
+  /** What was bought, row by row. Left out by readings from before anybody looked for it, as is `paid`. */
+  bought?: FoundItem[];
+  /** What on it says that it was paid. */
+  paid?: Found | null;
 }
 
 export const FIELDS = ['amount', 'currency', 'date', 'merchant', 'taxNumber', 'cardDigits'] as const;

@@ -1,4 +1,5 @@
 import type { ChargeEvidence, Evidence, ReceiptEvidence } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { VersionKey } from './claims.queries.ts';
@@ -18,9 +19,19 @@ export function receiptEvidence(receipt: ReceiptRow): ReceiptEvidence {
     merchant: receipt.merchant,
     taxNumber: receipt.tax_number,
   };
+  const whole = readWhole(receipt.reading);
   const nothingSaid = receipt.confirmed_at === null && FACTS.every((f) => said[f] === null);
-  if (nothingSaid && receipt.reading) return { id, ...readFacts(receipt), changed: [] };
-  return { id, ...said, changed: changedFacts(receipt, said) };
+  if (nothingSaid && receipt.reading) return { id, ...readFacts(receipt), ...whole, changed: [] };
+  return { id, ...said, ...whole, changed: changedFacts(receipt, said) };
+}
+
+/** What was bought and that it was paid, which is read and not asked of anybody; nothing where nobody looked for it. */
+function readWhole(reading: Reading | null): Pick<ReceiptEvidence, 'bought' | 'paid'> {
+  if (!reading) return { bought: null, paid: null };
+  const { bought, paid } = reading;
+  const [first, ...more] = bought ?? [];
+  const words = first && (more.length > 0 ? `${first.text} and ${more.length} more` : first.text);
+  return { ...(bought && { bought: words ?? null }), ...(paid !== undefined && { paid: paid?.value ?? null }) };
 }
 
 const readFact = ({ reading }: ReceiptRow, fact: Fact): string | null => reading?.[fact]?.value ?? null;
@@ -38,7 +49,8 @@ function changedFacts(receipt: ReceiptRow, said: Record<Fact, string | null>): R
 
 /** The receipt as the case document holds it. An amount that was read without a currency, or not to its decimals, is left out. */
 export function writeReceipt(receipt: ReceiptRow) {
-  const { id: _, changed: __, ...fields } = receiptEvidence(receipt);
+  const evidence = receiptEvidence(receipt);
+  const fields = Object.fromEntries(FACTS.map((f) => [f, evidence[f]])) as Record<Fact, string | null>;
   const known =
     fields.amount !== null && fields.currency !== null && readAmount(fields.amount, fields.currency) !== null;
   return { ...fields, amount: known ? fields.amount : null };

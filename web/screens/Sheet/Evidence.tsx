@@ -1,13 +1,8 @@
-import type { Field } from '../../../core/evidence/reading/reading.types.ts';
-import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
-import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
+import type { Tie } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { ClaimView } from '../../api/claims.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
-import { spotsOf } from '../../parts/spots.ts';
-import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { TIE_WORDS, TieMark } from '../../parts/TieMark.tsx';
 import { AskForm } from './AskForm.tsx';
-import { CompareReceipts } from './CompareReceipts.tsx';
+import { PaperBeside } from './PaperBeside.tsx';
 import { Comparisons, Steps } from './Comparisons.tsx';
 import { Explained } from './Explained.tsx';
 import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
@@ -55,17 +50,7 @@ function CellEvidence({
         <CellFacts sheet={sheet} view={view} cell={cell} tie={tie} setAsking={setAsking} />
         {asking && may && <AskForm {...{ sheet, view, cell, asking }} onClose={() => setAsking(null)} />}
       </div>
-      {receipt && (
-        <div className="flex min-h-80 flex-1 flex-col lg:min-h-0">
-          <Unclaimed view={view} cell={cell} onCell={onCell} />
-          <ReceiptViewer
-            id={receipt.id}
-            pages={receipt.pages}
-            marks={spotsOf(receipt.reading, FOCUS[cell.kind])}
-            label={`Receipt of line ${cell.line}`}
-          />
-        </div>
-      )}
+      {receipt && <PaperBeside view={view} cell={cell} onCell={onCell} />}
     </>
   );
 }
@@ -171,49 +156,5 @@ function LineNotes({ view, line }: { view: ClaimView; line: string }) {
         </p>
       ))}
     </>
-  );
-}
-
-/** Which figure of the receipt a comparison is about. */
-const FOCUS: Record<TieKind, Field | 'taxes'> = {
-  receipt: 'amount',
-  tax: 'taxes',
-  rate: 'currency',
-  duplicate: 'merchant',
-  card: 'amount',
-  plan: 'amount',
-  limit: 'amount',
-  coding: 'amount',
-  budget: 'amount',
-};
-
-/** The lines that share a receipt, and the part of it not yet claimed. */
-function Unclaimed({ view, cell, onCell }: { view: ClaimView; cell: Cell; onCell: (cell: Cell) => void }) {
-  const { id } = view.receipts[cell.line]!;
-  const receipt = view.evidence.receipts[cell.line];
-  const lines = view.document.claim.lines.filter((l) => view.receipts[l.id]?.id === id);
-  if (!receipt || receipt.amount === null || receipt.currency === null) return null;
-  const same = lines.filter((l) => l.currency === receipt.currency);
-  const left = toMinor(receipt.amount, receipt.currency) - same.reduce((a, l) => a + toMinor(l.amount, l.currency), 0n);
-  return (
-    <p className="quiet flex flex-wrap gap-x-3 border-t border-base-300 px-4 py-1 text-sm">
-      <span>
-        Receipt over {groupDigits(receipt.amount)} {receipt.currency}, on{' '}
-        {lines.length === 1 ? 'this line alone' : 'lines '}
-        {lines.length > 1
-          && lines.map((l) => (
-            <button
-              key={l.id}
-              type="button"
-              className="link mr-1"
-              onClick={() => onCell({ line: l.id, kind: 'receipt' })}
-            >
-              {l.id}
-            </button>
-          ))}
-        {same.length === lines.length && `; not claimed: ${groupDigits(fromMinor(left, receipt.currency))}`}
-      </span>
-      <CompareReceipts view={view} line={cell.line} />
-    </p>
   );
 }

@@ -23,6 +23,9 @@ export interface InvoiceFacts {
   tax: string;
   taxes: { rate: string; base: string; tax: string }[];
   lines: { name: string; amount: string }[];
+  /** BT-115, what is still to be paid, and BT-81, how it is or was paid. */
+  due: string;
+  means: string;
 }
 
 type Node = Record<string, unknown>;
@@ -80,6 +83,8 @@ function factsOfUbl(invoice: Node): InvoiceFacts {
       name: text(child(l, 'Item'), 'Name'),
       amount: text(l, 'LineExtensionAmount'),
     })),
+    due: text(totals, 'PayableAmount'),
+    means: text(child(invoice, 'PaymentMeans'), 'PaymentMeansCode'),
   };
 }
 
@@ -114,6 +119,8 @@ function factsOfCii(invoice: Node): InvoiceFacts {
         'LineTotalAmount',
       ),
     })),
+    due: text(sums, 'DuePayableAmount'),
+    means: text(child(settlement, 'SpecifiedTradeSettlementPaymentMeans'), 'TypeCode'),
   };
 }
 
@@ -163,8 +170,27 @@ export function readingOfInvoice(facts: InvoiceFacts, page: SetText | null): Rea
         sure,
         spot: page && spotOf(page, t.tax, t.tax),
       })),
+    bought: facts.lines
+      .filter((l) => l.name)
+      .map((l) => ({ text: l.name, amount: money(l.amount) ?? l.amount, spot: page && spotOf(page, l.amount) })),
+    paid: found(paidWords(facts), facts.due),
   };
   return { method: 'e-invoice', reading, remarks, turns: [] };
+}
+
+/** Codes of UNTDID 4461 (from memory) for money that has changed hands with the sale. */
+const PAID_AT_ONCE: Record<string, string> = {
+  10: 'paid in cash',
+  48: 'paid by bank card',
+  54: 'paid by credit card',
+  55: 'paid by debit card',
+};
+
+/** What an e-invoice says of its payment: nothing left to pay, or means that pay at once. */
+function paidWords({ due, means, total, currency }: InvoiceFacts): string | null {
+  const [left, whole] = [normal(due, currency), normal(total, currency)].map((a) => a && readAmount(a, currency));
+  if (left === 0n && whole) return `nothing due of ${total}`;
+  return PAID_AT_ONCE[means] ?? null;
 }
 
 /** EN 16931 BR-CO-14 and BR-CO-15 (from memory): the tax total is the sum of the taxes; the total is net and tax. */

@@ -1,4 +1,5 @@
 import { readDocument } from '../../../../core/evidence/reading/readDocument.ts';
+import { paidByCard } from '../../../../core/evidence/reading/paidByCard.ts';
 import type { Found, Reading, Spot, Word } from '../../../../core/evidence/reading/reading.types.ts';
 import sharp from 'sharp';
 import { Unreadable } from '../unreadable.ts';
@@ -138,7 +139,8 @@ async function fromPages(pages: readonly PageRead[], asOf: string, method: ReadR
   const enough = method === 'text' || hasWhatCounts(first);
   const figures = enough ? first : readDocument(await every(pages, (page) => page.lookAgain()), asOf);
   const cardDigits = figures.cardDigits ?? (await cardOf(pages, asOf));
-  const reading = { ...figures, cardDigits };
+  const paid = figures.paid ?? paidByCard(cardDigits);
+  const reading = { ...figures, cardDigits, paid };
   return { method, reading: mapSpots(reading, back), remarks: [], turns: pages.map((page) => page.turns) };
 }
 
@@ -153,6 +155,8 @@ export function mapSpots(reading: Reading, back: (spot: Spot | null) => Spot | n
     merchant: moved(reading.merchant),
     taxNumber: moved(reading.taxNumber),
     cardDigits: moved(reading.cardDigits),
+    ...(reading.bought && { bought: reading.bought.map((item) => ({ ...item, spot: back(item.spot) })) }),
+    ...(reading.paid !== undefined && { paid: moved(reading.paid) }),
     taxes: reading.taxes.map((tax) => ({ ...tax, spot: back(tax.spot) })),
   };
 }
