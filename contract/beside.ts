@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Assessment } from '../core/documents/assessment.schema.ts';
-import type { Claim } from '../core/documents/case.schema.ts';
+import { parts, type Claim } from '../core/documents/case.schema.ts';
 import { FINANCE } from '../core/workflow/lifecycle.types.ts';
 import { date, id, stored } from './primitives.ts';
 import { route, type RouteContract } from './route.ts';
@@ -59,6 +59,14 @@ const budget = z.object({
 });
 export const budgetsAnswer = z.object({ budgets: z.array(budget) });
 
+const earlierSplit = z.object({ claim: id, line: id, date, category: id.nullable(), split: parts.split });
+export const splitsAnswer = z.object({
+  plan: parts.split.nullable().describe('By what was estimated of its plan, where that has several codings.'),
+  earlier: z
+    .array(earlierSplit)
+    .describe('Shares on the latest claims of the same person, each once, the newest first.'),
+});
+
 export const BESIDE_ROUTES: readonly RouteContract[] = [
   route(
     'get',
@@ -69,8 +77,10 @@ export const BESIDE_ROUTES: readonly RouteContract[] = [
   ),
   route('get', '/claims/:number/person', FINANCE, 'What its claimant claimed in a year.', personAnswer),
   route('get', '/claims/:number/budgets', FINANCE, 'The budgets it charges, and what used them.', budgetsAnswer),
+  route('get', '/claims/:number/splits', FINANCE, 'Splits its lines may be divided by.', splitsAnswer),
 ];
 
 export type PersonAnswer = z.infer<typeof personAnswer>;
 export type BudgetsAnswer = z.infer<typeof budgetsAnswer>;
+export type SplitsAnswer = z.infer<typeof splitsAnswer>;
 export type VersionAnswer = z.infer<typeof versionAnswer>;

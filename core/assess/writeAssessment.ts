@@ -32,22 +32,32 @@ const write = (figure: Figure, currency: string): string | null =>
 
 /**
  * Writes the figures of a case as a document. Example: a payable of 12300n in EUR → `"payable": "123.00"`; an unknown
- * figure → null.
+ * figure → null. @param written lines that were written before, by their figures
  */
-export function writeAssessment(open: OpenCase, { lines, settlement, rows, findings }: Figures): Assessment {
+export function writeAssessment(
+  open: OpenCase,
+  { lines, settlement, rows, findings }: Figures,
+  written: WeakMap<LineFigures, AssessedLine> = new WeakMap(),
+): Assessment {
   const { number, version } = open.case.claim;
   return {
     format: 'ebbet-assessment/1',
     number,
     version,
-    lines: lines.map((line) => writeLine(open, line)),
+    lines: lines.map((line) => written.get(line) ?? keep(written, line, writeLine(open, line))),
     settlement: writeSettlement(open, settlement),
     journal: rows.filter(isWritten).map((row) => writeRow(open, row)),
     findings: findings.map(({ taxCode: _, ...finding }) => finding),
   };
 }
 
-function writeLine(open: OpenCase, { line, claimAmount, ledgerAmount, parts }: LineFigures): AssessedLine {
+function keep<K extends object, V>(map: WeakMap<K, V>, key: K, value: V): V {
+  map.set(key, value);
+  return value;
+}
+
+/** Writes the figures of one line. Example: 123.00 of which 23.00 is tax → one part with one tax row. */
+export function writeLine(open: OpenCase, { line, claimAmount, ledgerAmount, parts }: LineFigures): AssessedLine {
   return {
     id: line.id,
     claimAmount: write(claimAmount, open.claimCurrency),

@@ -28,7 +28,12 @@ import {
 const taxEntry = z.strictObject({ code: id, gross: amount.nullish(), tax: amount.nullish() });
 
 const share = z.strictObject({ coding, value: z.union([z.literal('rest'), decimal]).nullish() });
-const split = z.strictObject({ by: z.enum(['percent', 'amount', 'weight', 'equal']), shares: z.array(share).max(500) });
+const split = z.strictObject({
+  by: z.enum(['percent', 'amount', 'weight', 'equal']),
+  /** What weights count, such as days; figures do not depend on it. */
+  unit: z.string().min(1).max(20).nullish(),
+  shares: z.array(share).max(500),
+});
 
 /** At most six decimal places; either may be negative. */
 const factor = decimal.refine((d) => !/\.\d{7}/.test(d), 'has more than 6 decimal places');

@@ -257,6 +257,8 @@ function checkPart(line: Line, part: Line | Item, path: (string | number)[], boo
     if (entry.gross != null) checkAmount(entry.gross, line.currency, [...at, 'gross'], report);
     if (entry.tax != null) checkAmount(entry.tax, line.currency, [...at, 'tax'], report);
   });
+  if (part.split?.unit != null && part.split.by !== 'weight')
+    report([...path, 'split', 'unit'], 'is for weights alone');
   if (part.split?.by !== 'amount') return;
   part.split.shares.forEach((share, k) => {
     if (share.value != null && share.value !== 'rest')

@@ -204,7 +204,7 @@ function explainShares(line: Line, part: PartFigures, split: Split | null): Expl
     share: index,
     inputs: {
       amount: fromMinor(part.amount, line.currency),
-      by: split.by,
+      by: split.unit ?? split.by,
       weight: `${weights.weights[index]} of ${sum}`,
     },
     formula: 'largest remainder',

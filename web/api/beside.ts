@@ -1,5 +1,5 @@
 import useSWR from 'swr';
-import { budgetsAnswer, personAnswer, versionAnswer } from '../../contract/beside.ts';
+import { budgetsAnswer, personAnswer, splitsAnswer, versionAnswer } from '../../contract/beside.ts';
 import { getter } from './client.ts';
 
 const pathOf = (number: string, rest: string): string => `/claims/${encodeURIComponent(number)}/${rest}`;
@@ -13,3 +13,5 @@ export const usePerson = (number: string) => useSWR(pathOf(number, 'person'), ge
 /** The budgets a claim charges; asked for again for each revision. */
 export const useBudgets = (number: string, revision: number) =>
   useSWR([pathOf(number, 'budgets'), revision], ([path]) => getter(budgetsAnswer)(path), once);
+/** Splits that lines of a claim may be divided by: of its plan, and of earlier claims of the person. */
+export const useSplits = (number: string) => useSWR(pathOf(number, 'splits'), getter(splitsAnswer), once);

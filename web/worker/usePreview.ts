@@ -2,10 +2,12 @@ import { useEffect, useRef, useState } from 'react';
 import type { Preview } from '../../core/evidence/comparisons/reviewCase.ts';
 import type { Line } from '../../core/documents/case.schema.ts';
 import type { ClaimView } from '../api/claims.ts';
+import { fromPatch, type Patch } from './patch.ts';
 
 /**
  * The claim as it would be with lines as they are being typed, computed in a worker by the function the server uses.
- * Null while nothing is typed. Answers that arrive late, for something typed before, are dropped.
+ * Null while nothing is typed. Answers that arrive late, for something typed before, are not
+ * shown, though those after them tell only what is other than in them.
  */
 export function usePreview(view: ClaimView, lines: Line[] | null): Preview | null {
   const worker = useRef<Worker | null>(null);
@@ -15,8 +17,11 @@ export function usePreview(view: ClaimView, lines: Line[] | null): Preview | nul
   useEffect(() => {
     const started = new Worker(new URL('./preview.worker.ts', import.meta.url), { type: 'module' });
     worker.current = started;
-    started.onmessage = ({ data }: MessageEvent<{ id: number; preview: Preview }>) => {
-      if (data.id === asked.current) setAnswer(data.preview);
+    let last: Extract<Preview, { ok: true }> | null = null;
+    started.onmessage = ({ data }: MessageEvent<{ id: number; patch: Patch }>) => {
+      const preview = fromPatch(last, data.patch);
+      if (preview.ok) last = preview;
+      if (data.id === asked.current) setAnswer(preview);
     };
     started.postMessage({ type: 'open', document: view.document, evidence: view.evidence });
     return () => started.terminate();

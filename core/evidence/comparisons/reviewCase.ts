@@ -1,16 +1,17 @@
 import { computeCase } from '../../assess/assess.ts';
 import { assessLine } from '../../assess/assessLine.ts';
+import { undividedOf, type Undivided } from '../../assess/undivided.ts';
 import type { LineFigures, OpenCase } from '../../figures/figures.types.ts';
 import type { EstimateFigures } from '../../figures/plan/judgeEstimates.ts';
 import { fromMinor } from '../../numbers/amount.ts';
 import { openCase } from '../../figures/openCase.ts';
 import { writeAssessment } from '../../assess/writeAssessment.ts';
-import type { Assessment } from '../../documents/assessment.schema.ts';
+import type { AssessedLine, Assessment } from '../../documents/assessment.schema.ts';
 import { openItemMovements, type OpenItemMovement } from '../../ledger/openItemMovements.ts';
 import { checkCase } from '../../documents/checkCase.ts';
 import type { Problem } from '../../documents/problem.ts';
 import type { Case, Line } from '../../documents/case.schema.ts';
-import { tieClaim } from './tieClaim.ts';
+import { tieClaim, type TieMemory } from './tieClaim.ts';
 import type { Evidence, Tie } from './tie.types.ts';
 
 /** An estimate and what was spent of it, in the claim's currency; null while a line's amount is not known. */
@@ -39,15 +40,22 @@ export interface Review {
  */
 export function reviewCase(document: Case, evidence: Evidence): Review {
   const open = openCase(document);
-  return review(open, (line) => assessLine(open, line), evidence);
+  return review(open, evidence, { figuresOf: (line) => assessLine(open, line) });
 }
 
-function review(open: OpenCase, figuresOf: (line: Line) => LineFigures, evidence: Evidence): Review {
-  const figures = computeCase(open, figuresOf);
-  const assessment = writeAssessment(open, figures);
+/** What is kept from one look to the next, so that lines that did not change are not computed, written or compared again. */
+interface Kept {
+  figuresOf: (line: Line) => LineFigures;
+  written?: WeakMap<LineFigures, AssessedLine>;
+  ties?: TieMemory;
+}
+
+function review(open: OpenCase, evidence: Evidence, kept: Kept): Review {
+  const figures = computeCase(open, kept.figuresOf);
+  const assessment = writeAssessment(open, figures, kept.written);
   return {
     assessment,
-    ties: tieClaim(open, figures, assessment, evidence),
+    ties: tieClaim(open, figures, assessment, evidence, kept.ties),
     estimates: figures.estimates.map((estimate) => writeEstimate(open, estimate)),
     movements: openItemMovements(figures.rows),
   };
@@ -67,7 +75,7 @@ function writeEstimate(open: OpenCase, { id, amount, actual, kept, lines }: Esti
 }
 
 /** What a preview answers: the review as it would be, or what in the typed line cannot be. */
-export type Preview = ({ ok: true } & Review) | { ok: false; problem: Problem };
+export type Preview = ({ ok: true; undivided: Undivided[] } & Review) | { ok: false; problem: Problem };
 
 /** A case that is looked at while lines of it are typed. */
 export interface CasePreview {
@@ -82,6 +90,11 @@ export interface CasePreview {
 export function previewCase(document: Case, evidence: Evidence): CasePreview {
   const open = openCase(document);
   const remembered = new Map<Line, LineFigures>(document.claim.lines.map((line) => [line, assessLine(open, line)]));
+  const kept: Kept = {
+    figuresOf: (line) => remembered.get(line) ?? assessLine(open, line),
+    written: new WeakMap(),
+    ties: new Map(),
+  };
   return {
     withLines(typed) {
       const { claim } = document;
@@ -92,7 +105,11 @@ export function previewCase(document: Case, evidence: Evidence): CasePreview {
       const now = new Map(typed.map((line) => [line.id, line]));
       const lines = claim.lines.map((line) => now.get(line.id) ?? line);
       const changed = { ...open, case: { ...document, claim: { ...claim, lines } } };
-      return { ok: true, ...review(changed, (l) => remembered.get(l) ?? assessLine(open, l), evidence) };
+      return {
+        ok: true,
+        undivided: typed.flatMap((line) => undividedOf(open, line)),
+        ...review(changed, evidence, kept),
+      };
     },
   };
 }

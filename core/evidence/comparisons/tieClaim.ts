@@ -1,8 +1,11 @@
-import type { OpenCase } from '../../figures/figures.types.ts';
 import type { CaseFigures } from '../../assess/assess.ts';
-import { entityOn } from '../../figures/openCase.ts';
-import type { Assessment } from '../../documents/assessment.schema.ts';
+import type { AssessedLine, Assessment } from '../../documents/assessment.schema.ts';
 import type { Line } from '../../documents/case.schema.ts';
+import type { LineFigures, OpenCase } from '../../figures/figures.types.ts';
+import { entityOn } from '../../figures/openCase.ts';
+import type { EstimateFigures } from '../../figures/plan/judgeEstimates.ts';
+import type { Verdict } from '../../figures/policy/policy.types.ts';
+import { canonical } from '../../numbers/canonical.ts';
 import { groupBy } from '../../numbers/groupBy.ts';
 import { tieCard } from './tieCard.ts';
 import { tieDuplicate } from './tieDuplicate.ts';
@@ -13,38 +16,86 @@ import { tieRules } from './tieRules.ts';
 import { tieTax } from './tieTax.ts';
 import type { Evidence, Tie } from './tie.types.ts';
 
+/** Everything the comparisons of one line are made of, besides the book and the evidence, which do not change while one types. */
+interface LineInputs {
+  line: Line;
+  figures: LineFigures;
+  assessed: AssessedLine;
+  /** Verdicts of the rules on it. */
+  own: readonly Verdict[];
+  /** Lines with the same receipt, and with the same charge. */
+  sharing: readonly Line[];
+  onCharge: readonly Line[];
+  /** The estimate it is the cost of. */
+  estimates: readonly EstimateFigures[];
+}
+
+/** Comparisons of lines as they were last made, with what they were made of. */
+export type TieMemory = Map<string, { of: readonly unknown[]; ties: Tie[] }>;
+
 /**
  * Every comparison of every line of a claim, in the order of the lines and of TIE_KINDS, from the figures computed of
  * the case, so that no figure is computed a second way. Example: one line → nine ties, those that do not apply in the
- * state none.
+ * state none. @param memory lines made of the same as before keep the very ties they had
  */
-export function tieClaim(open: OpenCase, figures: CaseFigures, assessment: Assessment, evidence: Evidence): Tie[] {
+export function tieClaim(
+  open: OpenCase,
+  figures: CaseFigures,
+  assessment: Assessment,
+  evidence: Evidence,
+  memory: TieMemory = new Map(),
+): Tie[] {
+  return inputsOf(open, figures, assessment, evidence).flatMap((inputs) => {
+    const of = partsOf(inputs);
+    const before = memory.get(inputs.line.id);
+    if (before && before.of.length === of.length && of.every((part, i) => part === before.of[i])) return before.ties;
+    const ties = tieLine(open, evidence, inputs);
+    memory.set(inputs.line.id, { of, ties });
+    return ties;
+  });
+}
+
+function inputsOf(open: OpenCase, figures: CaseFigures, assessment: Assessment, evidence: Evidence): LineInputs[] {
   const { lines } = open.case.claim;
   const verdicts = groupBy(figures.verdicts, (verdict) => verdict.line ?? '');
   const sharing = groupBy(lines, (line) => evidence.receipts[line.id]?.id ?? '');
   const onCharge = groupBy(lines, (line) => evidence.charges[line.id]?.id ?? '');
-  return lines.flatMap((line, i) => {
+  return lines.map((line, i) => {
     const receipt = evidence.receipts[line.id];
-    const charge = evidence.charges[line.id] ?? null;
-    // What is about the claim as a whole stands at its first line: there it can be looked at, waived, and holds up clearing.
-    const own = [...(i === 0 ? (verdicts.get('') ?? []) : []), ...(verdicts.get(line.id) ?? [])];
-    return [
-      tieReceipt(
-        line,
-        receipt
-          ? { receipt, charge, sharing: sharing.get(receipt.id)!, taxNumberNeeded: taxNumberNeeded(open, line) }
-          : null,
-      ),
-      tieCard(line, charge, charge ? onCharge.get(charge.id)! : []),
-      tiePlan(open, line, figures.estimates, own),
-      tieRate(open, line),
-      tieTax(open, line, assessment.lines[i]!, figures.lines[i]!.findings),
-      tieRules(line.id, 'limit', own),
-      tieRules(line.id, 'coding', own),
-      tieRules(line.id, 'budget', own),
-      tieDuplicate(line, evidence.duplicates[line.id] ?? [], evidence.duplicatesCut?.includes(line.id)),
-    ];
+    const charge = evidence.charges[line.id];
+    return {
+      ...{ line, figures: figures.lines[i]!, assessed: assessment.lines[i]! },
+      // What is about the claim as a whole stands at its first line: there it can be looked at, waived, and holds up clearing.
+      own: [...(i === 0 ? (verdicts.get('') ?? []) : []), ...(verdicts.get(line.id) ?? [])],
+      sharing: receipt ? sharing.get(receipt.id)! : [],
+      onCharge: charge ? onCharge.get(charge.id)! : [],
+      estimates: figures.estimates.filter((e) => e.id === line.estimate),
+    };
   });
+}
+
+/** The inputs of a line piece by piece: each is the same thing, or the same words, where nothing changed. */
+function partsOf({ line, figures, assessed, own, sharing, onCharge, estimates }: LineInputs): unknown[] {
+  const planned = estimates.flatMap(({ id, amount, actual, kept, lines }) => [id, amount, actual, kept, ...lines]);
+  const verdicts = own.length > 0 ? canonical(own) : '';
+  return [line, figures, assessed, verdicts, sharing.length, ...sharing, onCharge.length, ...onCharge, ...planned];
+}
+
+function tieLine(open: OpenCase, evidence: Evidence, inputs: LineInputs): Tie[] {
+  const { line, figures, assessed, own, sharing, onCharge, estimates } = inputs;
+  const receipt = evidence.receipts[line.id];
+  const charge = evidence.charges[line.id] ?? null;
+  return [
+    tieReceipt(line, receipt ? { receipt, charge, sharing, taxNumberNeeded: taxNumberNeeded(open, line) } : null),
+    tieCard(line, charge, onCharge),
+    tiePlan(open, line, estimates, own),
+    tieRate(open, line),
+    tieTax(open, line, assessed, figures.findings),
+    tieRules(line.id, 'limit', own),
+    tieRules(line.id, 'coding', own),
+    tieRules(line.id, 'budget', own),
+    tieDuplicate(line, evidence.duplicates[line.id] ?? [], evidence.duplicatesCut?.includes(line.id)),
+  ];
 }
 
 /** A tax number is needed where some tax of the line could be reclaimed. */

@@ -244,6 +244,10 @@ describe('what was bought', () => {
   it('has its words on the row above where quantity and price have their own', () => {
     expect(rows('#Till\nRope\n2 x 4.00   8.00 A\nTOTAL EUR 8.00')).toEqual(['Rope: 8.00']);
   });
+  it('may have a word in its name that elsewhere means a sum or a payment', () => {
+    const text = '#Depot\nTrays and shade net 8.00\nTicket with one change 20.00\nTotal EUR 28.00';
+    expect(rows(text)).toEqual(['Trays and shade net: 8.00', 'Ticket with one change: 20.00']);
+  });
   it('is nothing on the slip of a card terminal', () => {
     expect(rows('#Bar\nTOTAL EUR 26.00\nVISA ****4410\nAPPROVED')).toEqual([]);
     expect(rows('#Bar\nEUR 26.00\nTOTAL EUR 26.00')).toEqual([]);

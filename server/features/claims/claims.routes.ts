@@ -1,5 +1,5 @@
 import { Router, type Request, type RequestHandler } from 'express';
-import { budgetsAnswer, personAnswer, versionAnswer } from '../../../contract/beside.ts';
+import { budgetsAnswer, personAnswer, splitsAnswer, versionAnswer } from '../../../contract/beside.ts';
 import {
   bookAnswer,
   claimAnswer,
@@ -50,6 +50,7 @@ import { fileOf, upload } from '../../platform/http/upload.ts';
 import { attachToClaim, detachFromClaim } from './attachments.service.ts';
 import { coverSheetOf } from './cover/papers.ts';
 import { viewBudgets, viewPerson, viewVersion } from './beside.service.ts';
+import { viewSplits } from './splits.service.ts';
 import { beginDraft, viewBeginnings } from './begin.service.ts';
 import { correctLines } from './correct.service.ts';
 import { divideLine } from './divideLine.service.ts';
@@ -97,6 +98,9 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
   });
   router.get('/claims/:number/budgets', async (req, res) => {
     answer(res, budgetsAnswer, await viewBudgets(context, actorOf(req), param(req, 'number')));
+  });
+  router.get('/claims/:number/splits', async (req, res) => {
+    answer(res, splitsAnswer, await viewSplits(context, actorOf(req), param(req, 'number')));
   });
   router.get('/claims/:number/lines.csv', async (req, res) => {
     const number = param(req, 'number');

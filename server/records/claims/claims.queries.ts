@@ -100,8 +100,8 @@ export async function insertClaim(trx: Db, claim: NewClaim): Promise<ClaimRow> {
 const COPIED = {
   lines: `id, position, date, category, nights, attendees, fields, paid_by, card, amount, currency, country, merchant, description,
     personal, rate_kind, rate_value, settled_amount, settled_currency, receipt_id, charge_id, before_pair, coding, split_by,
-    quantity, estimate, journey, stay, rebill`,
-  items: 'line_id, id, position, category, amount, description, personal, coding, split_by, quantity',
+    split_unit, quantity, estimate, journey, stay, rebill`,
+  items: 'line_id, id, position, category, amount, description, personal, coding, split_by, split_unit, quantity',
   tax_entries: 'line_id, item_id, position, code, gross, tax',
   shares: 'line_id, item_id, position, coding, value',
   claim_advances: 'position, advance_id, up_to',

@@ -27,6 +27,7 @@ export interface LineRow {
   charge_id: bigint | null;
   coding: Coding;
   split_by: 'percent' | 'amount' | 'weight' | 'equal' | null;
+  split_unit: string | null;
   quantity: Line['quantity'];
   estimate: string | null;
   journey: Line['journey'];
@@ -42,6 +43,7 @@ export interface ItemRow {
   personal: boolean;
   coding: Coding;
   split_by: LineRow['split_by'];
+  split_unit: string | null;
   quantity: Line['quantity'];
 }
 export interface TaxEntryRow {

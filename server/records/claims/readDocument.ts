@@ -91,7 +91,7 @@ function writeLine(row: LineRow, parts: Parts, receipt: ReceiptRow | undefined):
     receipt: receipt ? writeReceipt(receipt) : null,
     coding: row.coding,
     tax: items.length ? [] : writeTax(parts, row, null),
-    split: items.length ? null : writeSplit(parts, row.id, null, row.split_by),
+    split: items.length ? null : writeSplit(parts, row, row.id, null),
     items: items.map((item) => writeItem(row, item, parts)),
   };
 }
@@ -105,7 +105,7 @@ const writeItem = (line: LineRow, item: ItemRow, parts: Parts): Item => ({
   quantity: item.quantity,
   tax: writeTax(parts, line, item.id),
   coding: item.coding,
-  split: writeSplit(parts, line.id, item.id, item.split_by),
+  split: writeSplit(parts, item, line.id, item.id),
 });
 
 function writeRate(row: LineRow): Line['rate'] {
@@ -131,10 +131,12 @@ function writeTax({ taxEntries }: Parts, line: LineRow, item: string | null) {
     .map((entry) => ({ code: entry.code, gross: write(entry.gross), tax: write(entry.tax) }));
 }
 
-function writeSplit({ shares }: Parts, line: string, item: string | null, by: LineRow['split_by']): Line['split'] {
-  if (by === null) return null;
+type SplitColumns = Pick<LineRow, 'split_by' | 'split_unit'>;
+function writeSplit({ shares }: Parts, row: SplitColumns, line: string, item: string | null): Line['split'] {
+  if (row.split_by === null) return null;
   return {
-    by,
+    by: row.split_by,
+    ...(row.split_unit === null ? {} : { unit: row.split_unit }),
     shares: shares
       .filter((s) => s.line_id === line && s.item_id === item)
       .map(({ coding, value }) => ({ coding, value })),

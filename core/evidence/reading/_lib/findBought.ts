@@ -6,6 +6,8 @@ import type { Total } from './findTotal.ts';
 import { CHANGE, EXTRA, HANDED, NO_ITEM, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
 
 const NAMED = 2;
+/** Among how many words at its head a row says what it is. */
+const LABEL = 2;
 const LONGEST = 120;
 
 /**
@@ -30,8 +32,9 @@ export function findBought(
   });
 }
 
+/** A row that begins with a word for a sum, a tax or a payment is no item; further on such a word is part of a name. */
 const isNone = (text: string): boolean => {
-  const words = plain(text);
+  const words = plain(text).split(/\s+/).slice(0, LABEL).join(' ');
   return [CHANGE, EXTRA, HANDED, NO_ITEM, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL].some((p) => p.test(words));
 };
 

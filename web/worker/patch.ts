@@ -1,0 +1,71 @@
+import type { Preview } from '../../core/evidence/comparisons/reviewCase.ts';
+
+type Reviewed = Extract<Preview, { ok: true }>;
+/** What of a list is other than before: so many are taken out from a place on, and these put in. */
+interface Change<T> {
+  from: number;
+  out: number;
+  put: readonly T[];
+}
+/** The lists of a review that grow with its lines; the rest of it is small and crosses whole. */
+interface Lists {
+  lines: Reviewed['assessment']['lines'];
+  journal: Reviewed['assessment']['journal'];
+  ties: Reviewed['ties'];
+}
+type Changes = { [K in keyof Lists]: Change<Lists[K][number]> };
+const NAMES = ['lines', 'journal', 'ties'] as const;
+
+/** A preview as it crosses from the worker: a long claim would take a frame or two to copy whole. */
+export type Patch = Extract<Preview, { ok: false }> | { ok: true; rest: Reviewed; changes: Changes };
+
+/** What is other in a preview than in the one sent before; null sends all of it. */
+export function toPatch(before: Reviewed | null, now: Preview): Patch {
+  if (!now.ok) return now;
+  const [old, lists] = [before ? listsOf(before) : EMPTY, listsOf(now)];
+  const changes = {
+    lines: changeOf(old.lines, lists.lines),
+    journal: changeOf(old.journal, lists.journal),
+    ties: changeOf(old.ties, lists.ties),
+  };
+  return { ok: true, rest: withLists(now, EMPTY), changes };
+}
+
+/** The preview again, from the one before it; what did not change are the same objects as before. */
+export function fromPatch(before: Reviewed | null, patch: Patch): Preview {
+  if (!patch.ok) return patch;
+  const { changes } = patch;
+  const old = before ? listsOf(before) : EMPTY;
+  return withLists(patch.rest, {
+    lines: changed(old.lines, changes.lines),
+    journal: changed(old.journal, changes.journal),
+    ties: changed(old.ties, changes.ties),
+  });
+}
+
+const EMPTY: Lists = { lines: [], journal: [], ties: [] };
+const listsOf = ({ assessment: { lines, journal }, ties }: Reviewed): Lists => ({ lines, journal, ties });
+const withLists = (of: Reviewed, { lines, journal, ties }: Lists): Reviewed => ({
+  ...of,
+  assessment: { ...of.assessment, lines, journal },
+  ties,
+});
+
+function changeOf<T>(before: readonly T[], now: readonly T[]): Change<T> {
+  const most = Math.min(before.length, now.length);
+  let from = 0;
+  while (from < most && same(before[from], now[from])) from += 1;
+  let end = 0;
+  while (end < most - from && same(before.at(-1 - end), now.at(-1 - end))) end += 1;
+  return { from, out: before.length - end - from, put: now.slice(from, now.length - end) };
+}
+
+const changed = <T>(before: readonly T[], { from, out, put }: Change<T>): T[] => before.toSpliced(from, out, ...put);
+
+/** The same thing, or things with the same in them. */
+function same(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  const [keys, others] = [Object.keys(a), Object.keys(b)];
+  return keys.length === others.length && keys.every((key) => same(a[key as never], b[key as never]));
+}
