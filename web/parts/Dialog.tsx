@@ -1,4 +1,5 @@
 import { useEffect, useRef, type ReactNode } from 'react';
+import { createPortal } from 'react-dom';
 
 interface DialogProps {
   title: string;
@@ -7,7 +8,10 @@ interface DialogProps {
   children: ReactNode;
 }
 
-/** Something that has to be dealt with before the page goes on; Escape and Close end it. The browser keeps the focus inside. */
+/**
+ * Something that has to be dealt with before the page goes on; Escape and Close end it. The browser keeps the focus inside.
+ * It hangs at the end of the page, so that it may hold a form though it was opened from one; what is sent in it stays in it.
+ */
 export function Dialog({ title, onClose, wide = false, children }: DialogProps) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
@@ -15,10 +19,11 @@ export function Dialog({ title, onClose, wide = false, children }: DialogProps) 
     // The browser begins with what comes first, which is Close.
     dialog.current?.querySelector<HTMLElement>('input:not(:disabled)')?.focus();
   }, []);
-  return (
+  return createPortal(
     <dialog
       ref={dialog}
       onClose={onClose}
+      onSubmit={(e) => e.stopPropagation()}
       aria-label={title}
       className={`m-auto max-h-[92dvh] max-w-[94vw] overflow-auto rounded-box border border-base-300 bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/40 ${wide ? 'w-[72rem]' : 'w-[34rem]'}`}
     >
@@ -29,6 +34,7 @@ export function Dialog({ title, onClose, wide = false, children }: DialogProps) 
         </form>
       </header>
       {children}
-    </dialog>
+    </dialog>,
+    document.body,
   );
 }

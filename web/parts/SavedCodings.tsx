@@ -56,7 +56,8 @@ interface SaveCodingProps {
   onClose: () => void;
 }
 
-function SaveCoding({ coding, split, all, onClose }: SaveCodingProps) {
+/** Keeps a coding, perhaps with shares, under a name; and lets go of those that are kept. */
+export function SaveCoding({ coding, split, all, onClose }: SaveCodingProps) {
   const [name, setName] = useState('');
   const own = all.filter((c) => c.id !== null);
   const save = async (event: FormEvent) => {

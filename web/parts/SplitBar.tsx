@@ -10,17 +10,19 @@ const FILLS = ['var(--sea-3)', 'var(--sea-1)', 'var(--sea-4)', 'var(--sea-2)'];
 interface SplitBarProps {
   split: Split;
   figures: readonly ShareRow[];
+  /** What no share has yet: an empty piece at the end, and no cuts until it is divided. */
+  left?: ShareRow | null;
   currency: string;
   onChange: (split: Split) => void;
 }
 
 /** The line as a bar divided by cuts that can be dragged, or moved with the arrow keys, a percent at a time. */
-export function SplitBar({ split, figures, currency, onChange }: SplitBarProps) {
+export function SplitBar({ split, figures, left = null, currency, onChange }: SplitBarProps) {
   const bar = useRef<HTMLDivElement>(null);
-  const grosses = split.shares.map((_, i) =>
-    figures[i]?.gross ? Math.abs(Number(toMinor(figures[i].gross, currency))) : 0,
-  );
-  const total = grosses.reduce((a, g) => a + g, 0);
+  const widthOf = (share: ShareRow | null | undefined) =>
+    share?.gross ? Math.abs(Number(toMinor(share.gross, currency))) : 0;
+  const grosses = split.shares.map((_, i) => widthOf(figures[i]));
+  const total = grosses.reduce((a, g) => a + g, widthOf(left));
   if (total === 0) return <div className="h-5 rounded border border-dashed border-base-300" />;
   const scale = scaleLinear([0, total], [0, 100]);
   const starts = grosses.map((_, i) => scale(grosses.slice(0, i).reduce((a, g) => a + g, 0)));
@@ -31,12 +33,17 @@ export function SplitBar({ split, figures, currency, onChange }: SplitBarProps) 
   };
   return (
     <div ref={bar} className="relative h-5 touch-none select-none">
-      <svg viewBox="0 0 100 10" preserveAspectRatio="none" className="h-full w-full rounded" aria-hidden>
+      <svg
+        viewBox="0 0 100 10"
+        preserveAspectRatio="none"
+        className="h-full w-full rounded border border-dashed border-base-300"
+        aria-hidden
+      >
         {grosses.map((gross, i) => (
           <rect key={i} x={starts[i]} width={scale(gross)} height="10" fill={FILLS[i % FILLS.length]} />
         ))}
       </svg>
-      {starts.slice(1).map((at, index) => (
+      {(left ? [] : starts.slice(1)).map((at, index) => (
         <Cut
           key={index}
           n={index + 1}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { convertSplit, moveCut } from './convertSplit.ts';
+import { convertSplit, moveCut, restTo } from './convertSplit.ts';
 
 const split = (by: string, ...values: (string | null)[]) =>
   ({ by, shares: values.map((value, i) => ({ coding: { costCentre: String(i) }, value })) }) as never;
@@ -22,6 +22,17 @@ describe('dividing another way', () => {
   });
   it('has 0 where an amount is not known', () => {
     expect(values(convertSplit(three, 'amount', [null]))).toEqual(['0', '0', 'rest']);
+  });
+});
+
+describe('taking the rest', () => {
+  it('lets the share that took it keep what it came to', () => {
+    expect(values(restTo(split('percent', '50', '30.5', 'rest'), 0, []))).toEqual(['rest', '30.5', '19.5']);
+    expect(values(restTo(split('percent', 'rest', '33.333'), 1, []))).toEqual(['66.667', 'rest']);
+    expect(values(restTo(split('amount', '5.00', 'rest'), 0, ['5.00', '7.01']))).toEqual(['rest', '7.01']);
+  });
+  it('is given to one where none took it', () => {
+    expect(values(restTo(split('amount', '5.00', '4.00'), 1, ['5.00', '4.00']))).toEqual(['5.00', 'rest']);
   });
 });
 

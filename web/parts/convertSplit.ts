@@ -1,4 +1,6 @@
 import type { Split } from '../../core/documents/case.schema.ts';
+import { decimalToFraction, fractionToDecimal } from '../../core/numbers/decimal.ts';
+import { fraction, minus } from '../../core/numbers/fraction.ts';
 
 /** What a split begins with. */
 export const HALVES: Split = {
@@ -31,6 +33,24 @@ export function convertSplit(split: Split, by: Split['by'], grosses: readonly (s
     }
   });
   return { by, shares: split.shares.map((share, i) => ({ ...share, value: values[i]! })) };
+}
+
+/**
+ * The split with share `index` taking the rest; the one that took it so far keeps what it came to. `grosses` are what the
+ * shares came to, in the line's currency.
+ */
+export function restTo(split: Split, index: number, grosses: readonly (string | null)[]): Split {
+  const others = split.shares.filter((s) => s.value !== 'rest').map((s) => s.value ?? '0');
+  const kept = (i: number) => (split.by === 'amount' ? (grosses[i] ?? '0') : percentLeft(others));
+  const valueOf = (share: Split['shares'][number], i: number) =>
+    i === index ? 'rest' : share.value === 'rest' ? kept(i) : share.value;
+  return { ...split, shares: split.shares.map((share, i) => ({ ...share, value: valueOf(share, i) })) };
+}
+
+/** What percents leave of 100, exactly. */
+function percentLeft(percents: readonly string[]): string {
+  const left = percents.reduce((rest, p) => minus(rest, decimalToFraction(p)), fraction(100n, 1n));
+  return left.n < 0n ? '0' : fractionToDecimal(left);
 }
 
 /**

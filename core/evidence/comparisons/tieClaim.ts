@@ -5,7 +5,6 @@ import type { LineFigures, OpenCase } from '../../figures/figures.types.ts';
 import { entityOn } from '../../figures/openCase.ts';
 import type { EstimateFigures } from '../../figures/plan/judgeEstimates.ts';
 import type { Verdict } from '../../figures/policy/policy.types.ts';
-import { canonical } from '../../numbers/canonical.ts';
 import { groupBy } from '../../numbers/groupBy.ts';
 import { tieCard } from './tieCard.ts';
 import { tieDuplicate } from './tieDuplicate.ts';
@@ -31,7 +30,7 @@ interface LineInputs {
 }
 
 /** Comparisons of lines as they were last made, with what they were made of. */
-export type TieMemory = Map<string, { of: readonly unknown[]; ties: Tie[] }>;
+export type TieMemory = Map<string, { of: LineInputs; ties: Tie[] }>;
 
 /**
  * Every comparison of every line of a claim, in the order of the lines and of TIE_KINDS, from the figures computed of
@@ -46,13 +45,37 @@ export function tieClaim(
   memory: TieMemory = new Map(),
 ): Tie[] {
   return inputsOf(open, figures, assessment, evidence).flatMap((inputs) => {
-    const of = partsOf(inputs);
     const before = memory.get(inputs.line.id);
-    if (before && before.of.length === of.length && of.every((part, i) => part === before.of[i])) return before.ties;
+    if (before && sameInputs(before.of, inputs)) return before.ties;
     const ties = tieLine(open, evidence, inputs);
-    memory.set(inputs.line.id, { of, ties });
+    memory.set(inputs.line.id, { of: inputs, ties });
     return ties;
   });
+}
+
+/** Whether comparisons of a line would come out as before. Verdicts are made anew each time, so what they say counts. */
+const sameInputs = (a: LineInputs, b: LineInputs): boolean =>
+  a.line === b.line
+  && a.figures === b.figures
+  && a.assessed === b.assessed
+  && sameList(a.sharing, b.sharing, isSame)
+  && sameList(a.onCharge, b.onCharge, isSame)
+  && sameList(a.estimates, b.estimates, sameEstimate)
+  && sameList(a.own, b.own, sameFields);
+
+const isSame = (a: unknown, b: unknown): boolean => a === b;
+const sameEstimate = (a: EstimateFigures, b: EstimateFigures): boolean =>
+  a.id === b.id
+  && a.amount === b.amount
+  && a.actual === b.actual
+  && a.kept === b.kept
+  && sameList(a.lines, b.lines, isSame);
+const sameList = <T>(a: readonly T[], b: readonly T[], same: (a: T, b: T) => boolean): boolean =>
+  a.length === b.length && a.every((one, i) => same(one, b[i]!));
+
+function sameFields<T extends object>(a: T, b: T): boolean {
+  for (const field in a) if (a[field] !== b[field]) return false;
+  return true;
 }
 
 function inputsOf(open: OpenCase, figures: CaseFigures, assessment: Assessment, evidence: Evidence): LineInputs[] {
@@ -72,13 +95,6 @@ function inputsOf(open: OpenCase, figures: CaseFigures, assessment: Assessment, 
       estimates: figures.estimates.filter((e) => e.id === line.estimate),
     };
   });
-}
-
-/** The inputs of a line piece by piece: each is the same thing, or the same words, where nothing changed. */
-function partsOf({ line, figures, assessed, own, sharing, onCharge, estimates }: LineInputs): unknown[] {
-  const planned = estimates.flatMap(({ id, amount, actual, kept, lines }) => [id, amount, actual, kept, ...lines]);
-  const verdicts = own.length > 0 ? canonical(own) : '';
-  return [line, figures, assessed, verdicts, sharing.length, ...sharing, onCharge.length, ...onCharge, ...planned];
 }
 
 function tieLine(open: OpenCase, evidence: Evidence, inputs: LineInputs): Tie[] {

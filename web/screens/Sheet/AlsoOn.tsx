@@ -1,15 +1,21 @@
+import { useMemo } from 'react';
+import type { Line } from '../../../core/documents/case.schema.ts';
 import { linesLike, takesAll } from './bench.ts';
 import type { BenchProps } from './bench.types.ts';
 
 /** Saves the same to other lines too: those that are like this one, or those that were chosen. */
 export function AlsoOn({ sheet, view, bench }: BenchProps) {
+  const fields = Object.keys(bench.set).join();
+  const like = useMemo(() => linesLike(view, bench.line, fields.split(',')), [view, bench.line, fields]);
   if (bench.item !== null || bench.kind === 'allowed') return null;
-  const like = linesLike(view, bench);
   const { lines } = view.document.claim;
-  const chosen = sheet.chosen.filter((id) => id !== bench.line && lines.some((l) => l.id === id && takesAll(l)));
+  const others = lines.filter((l) => l.id !== bench.line && takesAll(l) && fits(bench, lines, l)).map((l) => l.id);
+  const chosen = sheet.chosen.filter((id) => others.includes(id));
+  const wide = bench.kind === 'split' || bench.kind === 'coding';
   const offers = [
     { name: `the ${like.length} other ${like.length === 1 ? 'line' : 'lines'} like this one`, lines: like },
     { name: `the ${chosen.length} ${chosen.length === 1 ? 'line' : 'lines'} you chose`, lines: chosen },
+    ...(wide && others.length > like.length ? [{ name: `all ${others.length} other lines`, lines: others }] : []),
   ].filter((offer) => offer.lines.length > 0);
   if (offers.length === 0) return null;
   const isOn = (offer: readonly string[]) => offer.join() === bench.also.join();
@@ -29,4 +35,11 @@ export function AlsoOn({ sheet, view, bench }: BenchProps) {
       ))}
     </div>
   );
+}
+
+/** Shares that are amounts fit lines of the same amount alone; everything else fits each. */
+function fits({ line: id, set }: BenchProps['bench'], lines: readonly Line[], other: Line): boolean {
+  if (set.split?.by !== 'amount') return true;
+  const line = lines.find((l) => l.id === id)!;
+  return line.amount === other.amount && line.currency === other.currency;
 }

@@ -1,5 +1,6 @@
 import { Check } from 'lucide-react';
-import type { RefObject } from 'react';
+import { memo, type RefObject } from 'react';
+import type { Undivided } from '../../../core/assess/undivided.ts';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
@@ -28,6 +29,7 @@ interface MatrixProps {
   sheet: SheetState;
   assessment: Assessment;
   problem: string | null;
+  undivided: readonly Undivided[];
   /** What scrolls around the matrix. */
   scroller: RefObject<HTMLElement | null>;
 }
@@ -37,7 +39,7 @@ interface MatrixProps {
  * near what is looked at are drawn.
  */
 export function Matrix(props: MatrixProps) {
-  const { view, rows, folded, kinds, cell, onCell, onUnfold, sheet, assessment, problem, scroller } = props;
+  const { view, rows, folded, kinds, cell, onCell, onUnfold, sheet, assessment, problem, undivided, scroller } = props;
   const { data: chart } = useChart();
   const sharing = cell ? view.receipts[cell.line]?.id : undefined;
   const isLit = ({ line }: MatrixRow) => sharing !== undefined && view.receipts[line.id]?.id === sharing;
@@ -57,7 +59,7 @@ export function Matrix(props: MatrixProps) {
           {sheet.bench?.line === row.line.id ? (
             <tr>
               <td colSpan={columns} className="border-b border-base-300 p-0">
-                <LineBench {...{ sheet, view, bench: sheet.bench, assessment, problem, chart }} />
+                <LineBench {...{ sheet, view, bench: sheet.bench, assessment, problem, chart, undivided }} />
               </td>
             </tr>
           ) : (
@@ -174,7 +176,8 @@ interface LineRowProps {
   chosen: boolean;
 }
 
-function LineRow({ row, view, kinds, cell, onCell, chart, lit, chosen }: LineRowProps) {
+/** One line; drawn again only when something of it changes, since every key in a bench comes by here. */
+const LineRow = memo(function LineRow({ row, view, kinds, cell, onCell, chart, lit, chosen }: LineRowProps) {
   const { line, ties } = row;
   const here = cell?.line === line.id;
   return (
@@ -207,7 +210,7 @@ function LineRow({ row, view, kinds, cell, onCell, chart, lit, chosen }: LineRow
       </td>
     </tr>
   );
-}
+});
 
 interface TieCellProps {
   tie: Tie | undefined;

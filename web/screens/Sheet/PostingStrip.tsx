@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import type { Assessment, JournalRow } from '../../../core/documents/assessment.schema.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
@@ -20,7 +21,8 @@ interface PostingStripProps {
 }
 
 /** The journal as it would be posted now: one line at rest, grouped by account when open, with what an edit changed marked. */
-export function PostingStrip({ view, assessment, changed, date, open, onToggle }: PostingStripProps) {
+export const PostingStrip = memo(function PostingStrip(props: PostingStripProps) {
+  const { view, assessment, changed, date, open, onToggle } = props;
   const { journal } = assessment;
   const ledger = view.claim.ledgerCurrency;
   return (
@@ -51,7 +53,7 @@ export function PostingStrip({ view, assessment, changed, date, open, onToggle }
       )}
     </section>
   );
-}
+});
 
 interface OutcomeProps {
   assessment: Assessment;
@@ -106,7 +108,7 @@ interface JournalLineProps {
   chart: Chart | undefined;
 }
 
-function JournalLine({ row, first, changed, chart }: JournalLineProps) {
+const JournalLine = memo(function JournalLine({ row, first, changed, chart }: JournalLineProps) {
   return (
     <tr className={`border-t border-base-300 ${changed ? 'bg-primary/12' : ''}`}>
       <td className="py-0.5 pl-4">
@@ -121,7 +123,7 @@ function JournalLine({ row, first, changed, chart }: JournalLineProps) {
       <JournalMoney row={row} />
     </tr>
   );
-}
+});
 
 function sum(amounts: string[], currency: string): string {
   return fromMinor(

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { Navigate, useParams } from 'react-router';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Tie } from '../../../core/evidence/comparisons/tie.types.ts';
@@ -6,7 +6,7 @@ import type { ClaimView } from '../../api/claims.ts';
 import { ClaimFindings } from '../../parts/ClaimFindings.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { usePreview } from '../../worker/usePreview.ts';
-import { kindsShown, matrixRows, nextLoose, type Cell } from './cells.ts';
+import { kindsShown, matrixRows, nextLoose, type Cell, type MatrixRow } from './cells.ts';
 import { Beside, type Side } from './Beside.tsx';
 import { Matrix } from './Matrix.tsx';
 import { PostingStrip } from './PostingStrip.tsx';
@@ -28,7 +28,7 @@ export default function Sheet() {
 
 function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   const { preview, ...shown } = useShown(sheet, view);
-  const { rows, kinds, cell, setCell, visible, unfold } = useCells(view, shown, sheet.bench?.line ?? null);
+  const { kinds, cell, setCell, visible, folded, unfold } = useCells(view, shown, sheet.bench?.line ?? null);
   const [panel, showPanel] = useState<Panel>(null);
   const setPanel = (next: Panel) => {
     showPanel(next);
@@ -37,7 +37,7 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   const [asking, setAsking] = useState<Asking>(null);
   const [journalOpen, setJournalOpen] = useState(view.may.includes('post'));
   const scroller = useRef<HTMLElement>(null);
-  const toggleJournal = () => setJournalOpen((open) => !open);
+  const toggleJournal = useCallback(() => setJournalOpen((open) => !open), []);
   const focus = { cell, onCell: setCell };
   const [side, setSide] = useState<Side>('evidence');
   const here = useHere(view.claim.number, view.audience === 'finance');
@@ -59,10 +59,11 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
             <Matrix
               {...{ view, kinds, sheet, scroller, ...focus }}
               rows={visible}
-              folded={rows.filter((row) => !visible.includes(row))}
+              folded={folded}
               onUnfold={unfold}
               assessment={shown.assessment}
               problem={preview && !preview.ok ? preview.problem.message : null}
+              undivided={preview?.ok ? preview.undivided : []}
             />
           </section>
           <PostingStrip
@@ -110,8 +111,9 @@ function useCells(view: ClaimView, { ties, assessment }: Shown, benchLine: strin
   );
   const [unfolded, setUnfolded] = useState(false);
   const inUse = (line: string) => line === cell?.line || line === benchLine;
-  const visible = unfolded ? rows : rows.filter((row) => !row.quiet || inUse(row.line.id));
-  return { rows, kinds, cell, setCell, visible, unfold: () => setUnfolded(true) };
+  const isFolded = (row: MatrixRow) => !unfolded && row.quiet && !inUse(row.line.id);
+  const [visible, folded] = [rows.filter((row) => !isFolded(row)), rows.filter(isFolded)];
+  return { kinds, cell, setCell, visible, folded, unfold: () => setUnfolded(true) };
 }
 
 const firstCell = (line: string | undefined, kinds: Cell['kind'][]): Cell | null =>

@@ -58,8 +58,9 @@ describe('several lines', () => {
   const seen = { document: { claim: { lines: three } } } as never;
   const coding = (also: string[] = []) => bench({ kind: 'coding', set: { coding: { fund: '30' } }, also });
   it('are alike when they say the same now of what is changed', () => {
-    expect(linesLike(seen, coding())).toEqual(['3']);
-    expect(linesLike(seen, bench({ kind: 'allowed', set: { cut: null } }))).toEqual([]);
+    expect(linesLike(seen, '1', ['coding'])).toEqual(['3']);
+    expect(linesLike(seen, '1', ['coding', 'split'])).toEqual(['3']);
+    expect(linesLike(seen, '1', ['id'])).toEqual([]);
   });
   it('are shown as they would be, and undone each to what it was', async () => {
     expect(linesWith(seen, coding(['2'])).map((l) => l.coding)).toEqual([{ fund: '30' }, { fund: '30' }]);

@@ -29,6 +29,8 @@ export interface Bench {
   set: CorrectionSet;
   /** Other lines that are saved the same. */
   also: readonly string[];
+  /** How often shares were taken from elsewhere since it was opened. */
+  taken?: number;
 }
 /** A way back from an act that was done. */
 export interface Undo {
@@ -93,12 +95,11 @@ function lineWith(line: Line, { item: itemId, set }: Bench): Line {
   return { ...line, items: line.items!.map((item) => (item.id === itemId ? { ...item, ...set } : item)) };
 }
 
-/** Other lines of the same category that say the same now of what a bench changes; those with items have their own. */
-export function linesLike(view: ClaimView, { line: id, item, kind, set }: Bench): string[] {
+/** Other lines of the same category that say the same now of the fields a bench changes; those with items have their own. */
+export function linesLike(view: ClaimView, id: string, fields: readonly string[]): string[] {
   const { lines } = view.document.claim;
   const line = lines.find((l) => l.id === id)!;
-  if (item !== null || kind === 'items' || kind === 'allowed') return [];
-  const says = (of: Line) => canonical([of.category, Object.keys(set).map((f) => of[f as keyof Line] ?? null)]);
+  const says = (of: Line) => canonical([of.category, fields.map((f) => of[f as keyof Line] ?? null)]);
   return lines.filter((l) => l.id !== id && takesAll(l) && says(l) === says(line)).map((l) => l.id);
 }
 /** Whether a line is one cost of the organisation, so that what is said of another can be said of it. */

@@ -1,3 +1,4 @@
+import type { Undivided } from '../../../core/assess/undivided.ts';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
@@ -11,4 +12,6 @@ export interface BenchProps {
   bench: Bench;
   assessment: Assessment;
   chart: Chart | undefined;
+  /** What no share has yet, of parts that are not divided to the last unit. */
+  undivided: readonly Undivided[];
 }

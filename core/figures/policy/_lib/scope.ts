@@ -16,17 +16,26 @@ export interface LimitedPart {
   amounts: Map<string, bigint | null>;
 }
 
+/** Parts by the figures of their line, so that what was converted of them once is not converted at every key of a preview. */
+const PARTS = new WeakMap<LineFigures, LimitedPart[]>();
+
 /** The parts of a claim that limits look at. */
-export const limitedParts = (lines: readonly LineFigures[]): LimitedPart[] =>
-  lines.flatMap(({ line, parts }) => {
-    const items = new Map(line.items?.map((item) => [item.id, item]));
-    return parts
-      .filter((figures) => !figures.personal)
-      .map((figures) => {
-        const item = figures.item === null ? null : (items.get(figures.item) ?? null);
-        return { line, item, figures, category: (item ?? line).category!, amounts: new Map() };
-      });
-  });
+export const limitedParts = (lines: readonly LineFigures[]): LimitedPart[] => lines.flatMap(partsOfLine);
+
+function partsOfLine(figures: LineFigures): LimitedPart[] {
+  const known = PARTS.get(figures);
+  if (known) return known;
+  const { line } = figures;
+  const items = new Map(line.items?.map((item) => [item.id, item]));
+  const parts = figures.parts
+    .filter((part) => !part.personal)
+    .map((part) => {
+      const item = part.item === null ? null : (items.get(part.item) ?? null);
+      return { line, item, figures: part, category: (item ?? line).category!, amounts: new Map() };
+    });
+  PARTS.set(figures, parts);
+  return parts;
+}
 
 /** Those a limit applies to, by category, country and the line's date. */
 export function partsUnder(limit: Limit, all: readonly LimitedPart[]): LimitedPart[] {
