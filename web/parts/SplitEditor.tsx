@@ -1,8 +1,7 @@
 import { useId, type ReactNode } from 'react';
-import type { ShareRow } from '../../core/documents/assessment.schema.ts';
-import type { Coding, Line, Split } from '../../core/documents/case.schema.ts';
-import type { Chart } from '../api/chart.ts';
+import type { Split } from '../../core/documents/case.schema.ts';
 import { convertSplit, HALVES } from './convertSplit.ts';
+import type { Division } from './split.types.ts';
 import { SplitBar } from './SplitBar.tsx';
 import { newShare, SplitShares } from './SplitShares.tsx';
 
@@ -15,19 +14,6 @@ const WAYS: [Split['by'], string][] = [
 /** What weights often count; any other word can be typed. */
 const UNITS = ['days', 'nights', 'heads', 'hours', 'm²', 'km'];
 
-/** A split with what it divides and what its shares come to. */
-export interface Division {
-  split: Split;
-  figures: readonly ShareRow[];
-  /** What no share has yet; null while nothing is left, or it is not known. */
-  left?: ShareRow | null;
-  line: Pick<Line, 'date' | 'currency'>;
-  chart: Chart | undefined;
-  /** What applies where a share says nothing. */
-  inherited: Coding;
-  ledgerCurrency: string;
-  set: (next: Split | null) => void;
-}
 interface SplitEditorProps extends Omit<Division, 'split'> {
   split: Split | null;
   /** "line" or "item". */

@@ -4,7 +4,7 @@ import { CodingFields } from './CodingFields.tsx';
 import { restTo } from './convertSplit.ts';
 import { Money } from './Money.tsx';
 import { RemoveButton } from './RemoveButton.tsx';
-import type { Division } from './SplitEditor.tsx';
+import type { Division } from './split.types.ts';
 import { readTyped, readTypedAmount } from './typed.ts';
 
 const VALUE_HEAD: Record<Split['by'], string> = {

@@ -14,7 +14,6 @@ interface Lists {
   ties: Reviewed['ties'];
 }
 type Changes = { [K in keyof Lists]: Change<Lists[K][number]> };
-const NAMES = ['lines', 'journal', 'ties'] as const;
 
 /** A preview as it crosses from the worker: a long claim would take a frame or two to copy whole. */
 export type Patch = Extract<Preview, { ok: false }> | { ok: true; rest: Reviewed; changes: Changes };

@@ -13,8 +13,8 @@ export function AlsoOn({ sheet, view, bench }: BenchProps) {
   const chosen = sheet.chosen.filter((id) => others.includes(id));
   const wide = bench.kind === 'split' || bench.kind === 'coding';
   const offers = [
-    { name: `the ${like.length} other ${like.length === 1 ? 'line' : 'lines'} like this one`, lines: like },
-    { name: `the ${chosen.length} ${chosen.length === 1 ? 'line' : 'lines'} you chose`, lines: chosen },
+    { name: `the ${like.length === 1 ? 'other line' : `${like.length} other lines`} like this one`, lines: like },
+    { name: `the ${chosen.length === 1 ? 'line' : `${chosen.length} lines`} you chose`, lines: chosen },
     ...(wide && others.length > like.length ? [{ name: `all ${others.length} other lines`, lines: others }] : []),
   ].filter((offer) => offer.lines.length > 0);
   if (offers.length === 0) return null;

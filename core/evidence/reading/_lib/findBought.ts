@@ -3,7 +3,8 @@ import type { FoundItem } from '../reading.types.ts';
 import { plain, spotAt, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
 import type { Total } from './findTotal.ts';
-import { CHANGE, EXTRA, HANDED, NO_ITEM, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
+import { NO_ITEM } from './paymentWords.ts';
+import { CHANGE, EXTRA, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
 
 const NAMED = 2;
 /** Among how many words at its head a row says what it is. */
@@ -44,9 +45,13 @@ const endsWith = (line: TextLine, money: Money): boolean =>
 
 const hasName = (text: string): boolean => (text.match(/\p{L}/gu) ?? []).length >= NAMED;
 
+const SIGNS = '.:·…-€$£¥ ';
+
 function wordsBefore(line: TextLine, money: Money): string | null {
-  const text = line.text.slice(0, money.start).replace(/(?:[\s.:·…€$£¥-]|\b(?:kr|[A-Z]{3})(?=[\s.]*$))+$/u, '');
-  return hasName(text) ? text : null;
+  let text = line.text.slice(0, money.start);
+  while (text !== '' && SIGNS.includes(text.at(-1)!)) text = text.slice(0, -1);
+  const words = text.replace(/(?<=^|\s)(?:kr|[A-Z]{3})$/u, '').trim();
+  return hasName(words) ? words : null;
 }
 
 function wordsAbove(lines: readonly TextLine[], amounts: readonly Money[], index: number): string | null {

@@ -3,7 +3,8 @@ import { paidByCard } from '../paidByCard.ts';
 import { isCardLine } from './findCard.ts';
 import { confidenceAt, plain, spotAt, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
-import { HANDED, OWED, PAID_BY, SETTLED } from './vocabulary.ts';
+import { OWED, SETTLED } from './paymentWords.ts';
+import { HANDED, PAID_BY } from './vocabulary.ts';
 
 const LEGIBLE = 60;
 const LONGEST = 120;
