@@ -1,4 +1,4 @@
-import { useId, type ReactNode } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import type { Split } from '../../core/documents/case.schema.ts';
 import { convertSplit, HALVES } from './convertSplit.ts';
 import type { Division } from './split.types.ts';
@@ -77,6 +77,7 @@ function withUnit({ unit: _, ...split }: Split, unit: string): Split {
 
 function UnitField({ unit, onChange }: { unit: string; onChange: (unit: string) => void }) {
   const list = useId();
+  const [typed, setTyped] = useState(unit);
   return (
     <label className="flex items-center gap-1 text-sm">
       of
@@ -86,8 +87,11 @@ function UnitField({ unit, onChange }: { unit: string; onChange: (unit: string) 
         placeholder="days, heads…"
         list={list}
         maxLength={20}
-        defaultValue={unit}
-        onChange={(e) => onChange(e.target.value)}
+        value={typed.trim() === unit ? typed : unit}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          onChange(e.target.value);
+        }}
       />
       <datalist id={list}>
         {UNITS.map((u) => (

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { ShareRow } from '../../core/documents/assessment.schema.ts';
 import type { Split } from '../../core/documents/case.schema.ts';
 import { CodingFields } from './CodingFields.tsx';
@@ -145,8 +146,10 @@ interface ValueFieldProps {
   onChange: (value: string | null) => void;
 }
 
-/** The value of a share: a number, or the word rest in one of them (percent and amount). */
+/** The value of a share: a number, or the word rest in one of them (percent and amount). What changes it elsewhere shows here. */
 function ValueField({ split, share, index, currency, onChange }: ValueFieldProps) {
+  const value = share.value ?? null;
+  const [typed, setTyped] = useState(value ?? '');
   if (split.by === 'equal') return null;
   const read = (text: string) => {
     if (/^r(e(s(t)?)?)?$/i.test(text.trim())) return 'rest';
@@ -154,13 +157,15 @@ function ValueField({ split, share, index, currency, onChange }: ValueFieldProps
   };
   return (
     <input
-      key={`${split.by}-${share.value === 'rest'}-${split.shares.length}`}
       className="input input-sm w-24 text-right"
       aria-label={`Value of share ${index + 1}`}
       autoFocus={index === 0}
-      defaultValue={share.value ?? ''}
+      value={read(typed) === value ? typed : (value ?? '')}
       onFocus={(e) => e.target.select()}
-      onChange={(e) => onChange(read(e.target.value))}
+      onChange={(e) => {
+        setTyped(e.target.value);
+        onChange(read(e.target.value));
+      }}
       title="A number, or rest"
     />
   );

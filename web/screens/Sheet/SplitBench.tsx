@@ -14,7 +14,6 @@ export function SplitBench({ sheet, view, bench, assessment, chart, undivided }:
   const set = (next: typeof split) => sheet.setBench({ ...bench, set: { split: next } });
   return (
     <SplitEditor
-      key={bench.taken ?? 0}
       what={bench.item ? 'item' : 'line'}
       split={split}
       figures={open ? open.shares.slice(0, -1) : (figures ?? [])}
@@ -24,14 +23,7 @@ export function SplitBench({ sheet, view, bench, assessment, chart, undivided }:
       inherited={mergeCoding(view.document.claim.coding, line.coding, bench.item ? part.coding : null)}
       ledgerCurrency={view.claim.ledgerCurrency}
       set={set}
-      sources={<SplitSources view={view} bench={bench} onTake={(next) => sheet.setBench(withTaken(bench, next))} />}
+      sources={<SplitSources view={view} bench={bench} onTake={set} />}
     />
   );
 }
-
-/** Fields show what was typed into them; shares that were taken from elsewhere begin anew. */
-const withTaken = (bench: BenchProps['bench'], split: BenchProps['bench']['set']['split']) => ({
-  ...bench,
-  set: { split: split ?? null },
-  taken: (bench.taken ?? 0) + 1,
-});

@@ -29,8 +29,6 @@ export interface Bench {
   set: CorrectionSet;
   /** Other lines that are saved the same. */
   also: readonly string[];
-  /** How often shares were taken from elsewhere since it was opened. */
-  taken?: number;
 }
 /** A way back from an act that was done. */
 export interface Undo {
