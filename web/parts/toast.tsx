@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
+import { useLocation } from 'react-router';
 
 /** A short message at the foot of the page, perhaps with one thing to do about it. */
 export interface Toast {
@@ -18,7 +19,10 @@ interface Shown extends Toast {
   id: number;
 }
 
-/** Where messages appear, one under the other, each with its own time and its own Undo; read out as they come. */
+/**
+ * Where messages appear, one under the other, each with its own time and its own Undo; read out as they come. What could not
+ * be done is about the page it was tried on, and goes with it.
+ */
 export function ToastRegion() {
   const [shown, setShown] = useState<readonly Shown[]>([]);
   useEffect(() => {
@@ -27,6 +31,12 @@ export function ToastRegion() {
       show = null;
     };
   }, []);
+  const { pathname } = useLocation();
+  const [page, setPage] = useState(pathname);
+  if (page !== pathname) {
+    setPage(pathname);
+    setShown((all) => all.filter((t) => t.tone !== 'bad'));
+  }
   const close = useCallback((id: number) => setShown((all) => all.filter((t) => t.id !== id)), []);
   return (
     <div

@@ -80,6 +80,20 @@ describe('receipt with line', () => {
     );
     expect(of([line({ merchant: 'Wexford chandlery', paidBy: 'central' })], {}).state).toBe('tied');
   });
+  it('compares what is about the paper once, at the first of its lines, and what a line says of itself at each', () => {
+    const lines = ['1', '2'].map((id) => line({ id, amount: '60.00', merchant: 'Wexford Chandlery' }));
+    const off = receipt({ bought: null, paid: null, changed: [{ fact: 'amount', read: '90.00', sure: true }] });
+    const [first, second] = ['1', '2'].map((id) => tie('receipt', { lines }, { 1: off, 2: off }, id));
+    expect([first!.state, first!.difference]).toEqual(['off', '+20.00']);
+    expect(first!.comparisons.filter((c) => c.state === 'open')).toHaveLength(3);
+    expect([second!.state, second!.difference]).toEqual(['tied', null]);
+    expect(second!.comparisons[0]!.fact).toBe('amount of 2 lines, compared at line 1');
+    const others = [lines[0]!, { ...lines[1]!, date: '2026-03-04' }];
+    expect(tie('receipt', { lines: others }, { 1: off, 2: off }, '2')).toMatchObject({
+      state: 'off',
+      difference: '+2 days',
+    });
+  });
   it('looks for neither where nobody read the paper for them', () => {
     expect(tie('receipt', { lines: [claimed] }, { 1: receipt() }).comparisons.map((c) => c.fact)).toEqual([
       'amount',

@@ -19,7 +19,7 @@ export interface ReceiptContext {
 /**
  * Receipt with line: amount, currency, date, merchant, what was bought, what proves the payment and, where tax is reclaimed,
  * the tax number. A receipt used by
- * several lines is compared with their sum. A line without a receipt is open, but for distances and days away, which nobody
+ * several lines is compared with their sum, and what is about the paper itself is compared once, at the first of them. A line without a receipt is open, but for distances and days away, which nobody
  * gives a receipt for. Example: 20.00 EUR claimed, 19.00 EUR on
  * the receipt → off by 1.00.
  */
@@ -32,8 +32,9 @@ export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
     same('currency', line.currency, receipt.currency),
     compareDate(line.date, receipt.date),
     compareMerchant(line.merchant ?? null, receipt.merchant),
-    ...compareWhole(line, context),
-    ...receipt.changed.map(changedByHand),
+    ...(line.id === context.sharing[0]!.id
+      ? [...compareWhole(line, context), ...receipt.changed.map(changedByHand)]
+      : []),
     ...(context.taxNumberNeeded ? [present('tax number', receipt.taxNumber)] : []),
   ];
   const firstOff = comparisons.find((c) => c.state === worst(comparisons.map((x) => x.state)) && c.state === 'off');
@@ -80,7 +81,14 @@ function compareAmount(line: Line, { receipt, sharing: all }: ReceiptContext) {
       ? [{ label: 'Receipt total', value: `${receipt.amount} ${receipt.currency}`, source: receipt.merchant }]
       : []),
   ];
-  return { comparison, steps: sharing.length > 1 ? steps : [] };
+  return { comparison: atFirst(line, sharing, comparison), steps: sharing.length > 1 ? steps : [] };
+}
+
+/** What is about several lines together stands at the first: whoever decides it, decides it once. */
+function atFirst(line: Line, sharing: readonly Line[], comparison: Comparison): Comparison {
+  const first = sharing[0]!.id;
+  if (line.id === first) return comparison;
+  return { ...comparison, fact: `${comparison.fact}, compared at line ${first}`, difference: null, state: 'tied' };
 }
 
 /** What its owner says against what was read stays in sight: the reviewer looks at the receipt and decides. */

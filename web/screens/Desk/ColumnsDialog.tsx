@@ -2,7 +2,7 @@ import { ChevronDown, ChevronUp } from 'lucide-react';
 import type { DeskColumn } from '../../../contract/desk.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { IconButton } from '../../parts/IconButton.tsx';
-import { COLUMNS, moved, sized, toggled, USUAL } from './columns.tsx';
+import { COLUMNS, moved, NARROWEST, sized, toggled, USUAL, WIDEST } from './columns.tsx';
 
 interface ColumnsProps {
   columns: readonly DeskColumn[];
@@ -37,8 +37,8 @@ export function ColumnsDialog({ columns, onChange, onClose }: ColumnsProps) {
                     type="range"
                     className="range range-xs w-32"
                     aria-label={`Width of ${name}`}
-                    min={4}
-                    max={24}
+                    min={NARROWEST}
+                    max={WIDEST}
                     step={0.5}
                     value={column.width}
                     onChange={(e) => onChange(sized(columns, id, Number(e.target.value)))}

@@ -57,7 +57,9 @@ export default function Desk() {
       {error ? <Trouble error={error} retry={() => void mutate()} /> : null}
       {!error && isLoading && !data ? <Loading shape="rows" /> : null}
       {!error && data && <Together {...{ rows, chosen, setChosen }} />}
-      {!error && data && rows.length > 0 && <DeskTable {...{ rows, why, chosen, columns }} onChoose={choose} />}
+      {!error && data && rows.length > 0 && (
+        <DeskTable {...{ rows, why, chosen, columns }} onChoose={choose} onColumns={setColumns} />
+      )}
       {!error && data && rows.length === 0 && <Nothing filter={filter} />}
       {!error && data?.at(-1)?.next && (
         <button type="button" className="btn btn-sm m-4 self-start" onClick={() => void setSize(size + 1)}>

@@ -7,6 +7,9 @@ import { TideBar } from '../../parts/TideBar.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';
 
 type Id = DeskColumn['id'];
+/** In rem. */
+export const [NARROWEST, WIDEST] = [4, 24];
+
 interface Column {
   name: string;
   /** In rem, as long as nobody chose another. */
@@ -94,4 +97,4 @@ export function moved(columns: readonly DeskColumn[], id: Id, step: -1 | 1): Des
   return columns.with(at, columns[to]!).with(to, columns[at]!);
 }
 export const sized = (columns: readonly DeskColumn[], id: Id, width: number): DeskColumn[] =>
-  columns.map((c) => (c.id === id ? { ...c, width } : c));
+  columns.map((c) => (c.id === id ? { ...c, width: Math.max(NARROWEST, Math.min(WIDEST, width)) } : c));
