@@ -73,10 +73,23 @@ export const correctionsSchema = z.strictObject({
 const cell = { revision, line: parts.id, kind: tieKind };
 /** `about` is the fingerprint of the comparison that was seen. */
 const about = z.string().length(64);
+const MOST_MARKS = 1000;
+const also = z
+  .array(z.strictObject({ line: parts.id, about }))
+  .max(MOST_MARKS)
+  .optional()
+  .describe('Comparisons of the same kind at other lines that are marked the same.');
 export const markSchema = z.discriminatedUnion('mark', [
-  z.strictObject({ ...cell, about, mark: z.literal('seen') }),
-  z.strictObject({ ...cell, about, mark: z.literal('waived'), reason: words }),
-  z.strictObject({ ...cell, mark: z.literal('none') }),
+  z.strictObject({ ...cell, about, also, mark: z.literal('seen') }),
+  z.strictObject({ ...cell, about, also, mark: z.literal('waived'), reason: words }),
+  z.strictObject({
+    ...cell,
+    also: z
+      .array(z.strictObject({ line: parts.id }))
+      .max(MOST_MARKS)
+      .optional(),
+    mark: z.literal('none'),
+  }),
 ]);
 export const querySchema = z.strictObject({
   revision,

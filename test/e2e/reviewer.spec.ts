@@ -66,6 +66,24 @@ test('a clean claim of 20 lines is cleared with two keys, one with three finding
   expect(second.count()).toBeLessThan(12);
 });
 
+test('the same difference at several lines is accepted once, and taken back with one key', async ({ browser }) => {
+  const number = await journeyClaim(await makersOf(browser), days(3, addDays(todayHere(), -150)), 'Sluices of spring');
+  const maeve = await pageOf(browser, 'maeve.tarrant');
+  await maeve.goto(`/desk/${number}`);
+  await expect(evidence(maeve).getByRole('heading', { name: 'Line 1, limit' })).toBeVisible();
+  await maeve.keyboard.press('w');
+  await maeve.keyboard.type('The boat was being repaired');
+  await tabTo(maeve, evidence(maeve).getByLabel('the same at lines 2'));
+  await maeve.keyboard.press('Space');
+  await maeve.keyboard.press('Enter');
+  await expect(maeve.getByText('Line 1 limit and 2 more: waived')).toBeVisible();
+  const marks = async () => (await viewOf(clientOf(maeve), number)).marks.map((m: any) => [m.line, m.mark]);
+  expect(await marks()).toEqual(['1', '2', '3'].map((line) => [line, 'waived']));
+  await maeve.keyboard.press('u');
+  await expect(maeve.getByText('Undone: line 1 limit')).toBeVisible();
+  expect(await marks()).toEqual([]);
+});
+
 test('a clearing that is refused leads to what stands against it', async ({ browser }) => {
   const number = await journeyClaim(await makersOf(browser), [recent, addDays(todayHere(), -130)], 'Two sluices');
   const maeve = await pageOf(browser, 'maeve.tarrant');

@@ -85,6 +85,8 @@ export interface MarkRequest {
   mark: 'seen' | 'waived' | 'none';
   about?: string;
   reason?: string;
+  /** Other lines where the same is said, each with what was seen there. */
+  also?: { line: string; about?: string }[];
 }
 
 export interface AskRequest {

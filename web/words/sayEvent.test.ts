@@ -26,6 +26,12 @@ describe('what happened to a claim', () => {
 
   it.each([
     ['marked', { line: '3', tie: 'receipt', mark: 'seen' }, null, 'ticked line 3 receipt'],
+    [
+      'marked',
+      { line: '3', tie: 'receipt', mark: 'waived', also: ['4', '5'] },
+      { reason: 'Agreed' },
+      'waived line 3 receipt and 2 more: Agreed',
+    ],
     ['marked', { line: '3', tie: 'receipt', mark: 'none' }, null, 'took back the mark on line 3 receipt'],
     ['marked', { line: '3', tie: 'tax', mark: 'waived' }, { reason: 'Agreed' }, 'waived line 3 tax: Agreed'],
     ['corrected', { line: '2', item: 'a', to: { tax: [], coding: {} } }, null, 'corrected line 2, item a: tax, coding'],

@@ -36,8 +36,9 @@ const fixed = (says: string) => () => says;
 const reasoned = (says: string) => (event: Words) => `${says}${withReason(event)}`;
 
 function sayMark(event: Words): string {
-  const { line, tie, mark } = event.facts;
-  const cell = `line ${str(line)} ${str(tie)}`;
+  const { line, tie, mark, also } = event.facts;
+  const more = Array.isArray(also) ? ` and ${also.length} more` : '';
+  const cell = `line ${str(line)} ${str(tie)}${more}`;
   if (mark === 'none') return `took back the mark on ${cell}`;
   return `${mark === 'seen' ? 'ticked' : 'waived'} ${cell}${withReason(event)}`;
 }

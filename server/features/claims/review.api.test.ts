@@ -172,6 +172,32 @@ describe('marks', () => {
     expect([answer.status, answer.body.code]).toEqual([409, 'comparison-changed']);
   });
 
+  it('are set at several lines at once, all or none, and taken back the same way', async () => {
+    const kind = 'duplicate';
+    const [first, second, third] = (await view('C-1009')).ties.filter((t: any) => t.kind === kind);
+    const marked = async () => (await view('C-1009')).marks.filter((m: any) => m.kind === kind).map((m: any) => m.line);
+    const before = await marked();
+    const at = { line: first.line, kind, mark: 'waived', reason: 'Looked at' };
+    const other = { line: third.line, about: '0'.repeat(64) };
+    const refused = await mark(maeve, 'C-1009', { ...at, also: [{ line: second.line, about: second.about }, other] });
+    expect([refused.status, refused.body.code, refused.body.numbers.line]).toEqual([
+      409,
+      'comparison-changed',
+      third.line,
+    ]);
+    expect(await marked()).toEqual(before);
+    const also = [second, third].map(({ line, about }) => ({ line, about }));
+    expect((await mark(maeve, 'C-1009', { ...at, also })).status).toBe(200);
+    expect(await marked()).toEqual(expect.arrayContaining([first.line, second.line, third.line]));
+    expect((await view('C-1009')).history.at(-1).facts).toMatchObject({
+      line: first.line,
+      also: [second.line, third.line],
+    });
+    const back = { line: first.line, kind, mark: 'none', also: also.map(({ line }) => ({ line })) };
+    expect((await mark(maeve, 'C-1009', back)).status).toBe(200);
+    expect(await marked()).toEqual(before);
+  });
+
   it('count the revision up, so that two reviewers never mark over each other unseen', async () => {
     const { claim } = await view('C-1001');
     await mark(ines, 'C-1001', { line: '6', kind: 'receipt', mark: 'seen' });

@@ -36,25 +36,33 @@ export function markTie(context: Context, actor: Actor, number: string, mark: Ma
   const { revision, line, kind } = mark;
   return actAlone(context, actor, 'mark', { number, revision }, async (trx, claim) => {
     const kept = await keptClaim(trx, claim.at);
-    const tie = kept.ties.find((t) => t.line === line && t.kind === kind);
-    if (!tie) throw new Refused('not-found', { what: 'comparison' });
-    const about = fingerprintOf(tie);
     const reason = mark.mark === 'waived' ? mark.reason : null;
-    if (mark.mark === 'none') await deleteMarks(trx, claim.at, [{ line_id: line, kind }]);
-    else if (mark.about !== about) throw new Refused('comparison-changed', { line, kind });
-    else {
-      const said = { line_id: line, kind, mark: mark.mark, about, reason };
-      await upsertMark(trx, { ...claim.at, ...said, by_id: actor.id, at: context.clock.now() });
+    for (const said of saidOf(mark)) {
+      const tie = kept.ties.find((t) => t.line === said.line && t.kind === kind);
+      if (!tie) throw new Refused('not-found', { what: 'comparison' });
+      const cell = { line_id: said.line, kind };
+      if (mark.mark === 'none') await deleteMarks(trx, claim.at, [cell]);
+      else if (said.about !== fingerprintOf(tie)) throw new Refused('comparison-changed', { line: said.line, kind });
+      else {
+        const row = { ...claim.at, ...cell, mark: mark.mark, about: said.about, reason };
+        await upsertMark(trx, { ...row, by_id: actor.id, at: context.clock.now() });
+      }
     }
     const columns = summaryColumns(kept, await selectMarks(trx, claim.at), standingOf(claim.row, context.clock));
     return {
       result: undefined,
       columns,
-      facts: { line, tie: kind, mark: mark.mark },
+      facts: { line, tie: kind, mark: mark.mark, ...(mark.also?.length ? { also: mark.also.map((a) => a.line) } : {}) },
       words: reason ? { reason } : null,
     };
   });
 }
+
+/** The lines a mark is said of, each with the fingerprint of what was seen there. */
+const saidOf = (mark: Mark): { line: string; about?: string }[] => [
+  { line: mark.line, ...('about' in mark ? { about: mark.about } : {}) },
+  ...(mark.also ?? []),
+];
 
 /** Clears a claim for posting: no stop, and every comparison tied, waived or, where nothing can be compared, ticked. */
 export const clearClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>

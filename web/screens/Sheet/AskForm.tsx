@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { ClaimView } from '../../api/claims.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { undoAsk } from './bench.ts';
-import type { Cell } from './cells.ts';
+import { sameLoose, type Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 
 interface AskFormProps {
@@ -13,18 +13,10 @@ interface AskFormProps {
   onClose: () => void;
 }
 
-/** Why a difference is accepted, or a question about it that is pinned to the line. */
+/** A word about a comparison: why its difference is accepted, or a question that is pinned to the line. */
 export function AskForm({ sheet, view, cell, asking, onClose }: AskFormProps) {
   const [asks, setAsks] = useState<'claimant' | 'approver'>('claimant');
-  if (asking === 'waive')
-    return (
-      <ReasonForm
-        label="Why this difference is accepted"
-        act="Waive"
-        onSubmit={(text) => sheet.mark(cell, 'waived', text, onClose)}
-        onClose={onClose}
-      />
-    );
+  if (asking === 'waive') return <WaiveForm {...{ sheet, view, cell, onClose }} />;
   const ask = (text: string) =>
     sheet.run(
       'The question is pinned to the line',
@@ -43,6 +35,37 @@ export function AskForm({ sheet, view, cell, asking, onClose }: AskFormProps) {
           <option value="claimant">{view.claim.claimant}</option>
           <option value="approver">{view.claim.approvedBy.join(', ')}</option>
         </select>
+      )}
+    </ReasonForm>
+  );
+}
+
+/** Why a difference is accepted, here alone or at every line where the same is off. */
+function WaiveForm({ sheet, view, cell, onClose }: Omit<AskFormProps, 'asking'>) {
+  const [all, setAll] = useState(false);
+  const same = sameLoose(view.ties, view.marks, cell);
+  const sayLine = (line: string) => {
+    const difference = view.ties.find((t) => t.line === line && t.kind === cell.kind)?.difference;
+    return difference ? `${line} (${difference})` : line;
+  };
+  return (
+    <ReasonForm
+      label="Why this difference is accepted"
+      act="Waive"
+      onSubmit={(text) => sheet.mark({ ...cell, also: all ? same : [] }, 'waived', text, onClose)}
+      onClose={onClose}
+    >
+      {same.length > 0 && (
+        <label className="flex items-center gap-1.5 text-sm">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={all}
+            onChange={(e) => setAll(e.target.checked)}
+          />
+          also at {same.length === 1 ? `line ${same[0]}, where` : `the ${same.length} other lines where`} the same is
+          off
+        </label>
       )}
     </ReasonForm>
   );

@@ -92,6 +92,9 @@ describe('a mark', () => {
   it('where there was none is undone by none', () => {
     expect(marksOf(view, { line: '1', kind: 'rate' }).before).toEqual({ line: '1', kind: 'rate', mark: 'none' });
     expect(marksOf(undefined, { line: '1', kind: 'tax' }).before.mark).toBe('none');
+    const several = marksOf(view, { line: '1', kind: 'rate', also: ['2'] });
+    expect(several.also).toEqual([{ line: '2', about: '' }]);
+    expect(several.before).toMatchObject({ line: '1', mark: 'none', also: [{ line: '2' }] });
   });
 });
 

@@ -150,7 +150,7 @@ export const savedWords = ({ line, kind, also }: Bench): string =>
 type Cell = { line: string; kind: TieKind };
 
 /** The fingerprint of a comparison as it is seen, and the mark that would bring back what is there now. */
-export function marksOf(view: ClaimView | undefined, { line, kind }: Cell) {
+export function marksOf(view: ClaimView | undefined, { line, kind, also = [] }: Cell & { also?: readonly string[] }) {
   const same = (x: Cell) => x.line === line && x.kind === kind;
   const earlier = view?.marks.find(same);
   const about = view?.ties.find(same)?.about;
@@ -161,5 +161,14 @@ export function marksOf(view: ClaimView | undefined, { line, kind }: Cell) {
     ...(earlier && about ? { about } : {}),
     ...(earlier?.reason ? { reason: earlier.reason } : {}),
   };
-  return { about, before };
+  // at the other lines nothing was said before
+  const others = also.map((other) => ({
+    line: other,
+    about: view?.ties.find((t) => t.line === other && t.kind === kind)?.about ?? '',
+  }));
+  return {
+    about,
+    also: others,
+    before: others.length > 0 ? { ...before, also: also.map((other) => ({ line: other })) } : before,
+  };
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { kindsShown, matrixRows, nextLoose, shownState } from './cells.ts';
+import { kindsShown, matrixRows, nextLoose, sameLoose, shownState } from './cells.ts';
 
 const tie = (line: string, kind: string, state: string) => ({ line, kind, state }) as never;
 const mark = (line: string, kind: string, said: string) => ({ line, kind, mark: said }) as never;
@@ -20,6 +20,27 @@ describe('a cell', () => {
     expect(shownState(ties[1], [mark('2', 'tax', 'waived')])).toBe('off');
     expect(shownState(ties[1], [mark('1', 'receipt', 'waived')])).toBe('off');
     expect(shownState(undefined, [])).toBe('none');
+  });
+});
+
+describe('lines where the same is loose', () => {
+  const off = (line: string, kind: string, ...facts: string[]) =>
+    ({ line, kind, state: 'off', comparisons: facts.map((fact) => ({ fact, state: 'off' })) }) as never;
+  const all = [
+    off('1', 'receipt', 'merchant'),
+    off('2', 'receipt', 'merchant'),
+    off('3', 'receipt', 'merchant', 'date'),
+    off('4', 'receipt', 'merchant'),
+    off('5', 'limit', 'merchant'),
+    { line: '6', kind: 'receipt', state: 'tied', comparisons: [{ fact: 'merchant', state: 'tied' }] } as never,
+  ];
+  it('are those with the same facts off, of which nothing was said', () => {
+    expect(sameLoose(all, [], { line: '1', kind: 'receipt' })).toEqual(['2', '4']);
+    expect(sameLoose(all, [mark('2', 'receipt', 'waived')], { line: '1', kind: 'receipt' })).toEqual(['4']);
+  });
+  it('are none for what is dealt with, or tied', () => {
+    expect(sameLoose(all, [mark('1', 'receipt', 'waived')], { line: '1', kind: 'receipt' })).toEqual([]);
+    expect(sameLoose(all, [], { line: '6', kind: 'receipt' })).toEqual([]);
   });
 });
 

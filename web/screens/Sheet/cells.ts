@@ -48,6 +48,15 @@ export function matrixRows(
   });
 }
 
+/** Other lines where the same facts of a kind are off or open, and nothing was said of it yet. */
+export function sameLoose(ties: readonly Tie[], marks: readonly ShownMark[], { line, kind }: Cell): string[] {
+  const ofKind = ties.filter((t) => t.kind === kind && isLoose(shownState(t, marks)));
+  const here = ofKind.find((t) => t.line === line);
+  return here ? ofKind.filter((t) => t !== here && looseFacts(t) === looseFacts(here)).map((t) => t.line) : [];
+}
+const looseFacts = ({ state, comparisons }: Tie): string =>
+  [state, ...comparisons.filter((c) => c.state === 'off' || c.state === 'open').map((c) => c.fact)].join('\n');
+
 /** What a cell says beside its mark: the difference where there is one, else a word. */
 export function wordOf(tie: Tie | undefined, state: ShownTie): string {
   switch (state) {

@@ -47,7 +47,8 @@ export function useSheet(number: string) {
   };
   const mark = (cell: Marked, to: MarkWish, reason?: string, then?: () => void) => {
     const { act, undo } = marking(view, cell, to, reason);
-    const done = `Line ${cell.line} ${cell.kind}: ${MARKED[to]}`;
+    const more = cell.also?.length ? ` and ${cell.also.length} more` : '';
+    const done = `Line ${cell.line} ${cell.kind}${more}: ${MARKED[to]}`;
     return run(done, (revision) => act(acts, revision), { undo, ...(then ? { then } : {}) });
   };
   const posting = usePosting(number, view);
@@ -71,14 +72,19 @@ export function useSheet(number: string) {
 }
 export type SheetState = ReturnType<typeof useSheet>;
 
-type Marked = { line: string; kind: TieKind };
+type Marked = { line: string; kind: TieKind; also?: readonly string[] };
 type MarkWish = 'seen' | 'waived' | 'none';
 const MARKED: Record<MarkWish, string> = { seen: 'ticked as seen', waived: 'waived', none: 'mark taken back' };
 
 /** Marking a comparison as it is seen now, and what takes that back. */
 function marking(view: ClaimView | undefined, cell: Marked, to: MarkWish, reason: string | undefined) {
-  const { about, before } = marksOf(view, cell);
-  const seen = { ...cell, ...(about && to !== 'none' ? { about } : {}), ...(reason ? { reason } : {}) };
+  const { about, also, before } = marksOf(view, cell);
+  const { line, kind } = cell;
+  const seen = {
+    ...{ line, kind, also },
+    ...(about && to !== 'none' ? { about } : {}),
+    ...(reason ? { reason } : {}),
+  };
   return {
     act: (acts: ClaimActs, revision: number) => acts.mark({ revision, ...seen, mark: to }),
     undo: {
