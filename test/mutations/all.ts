@@ -9,6 +9,7 @@ import { HARD_MUTATIONS } from './hardMutations.ts';
 import { GATHER_MUTATIONS } from './gatherMutations.ts';
 import { PLAN_MUTATIONS } from './planMutations.ts';
 import { PREPARE_MUTATIONS } from './prepareMutations.ts';
+import { EVIDENCE_MUTATIONS } from './evidenceMutations.ts';
 import { REVIEW_MUTATIONS } from './reviewMutations.ts';
 import { WEB_MUTATIONS } from './webMutations.ts';
 
@@ -25,6 +26,7 @@ export const ALL_MUTATIONS: readonly Mutation[] = [
   ...HANDY_MUTATIONS,
   ...ROUTE_MUTATIONS,
   ...ADVANCE_MUTATIONS,
+  ...EVIDENCE_MUTATIONS,
   ...REVIEW_MUTATIONS,
   ...WEB_MUTATIONS,
 ];

@@ -21,7 +21,13 @@ export const STATE_MUTATIONS: Mutation[] = [
     CLAIMS,
     'core/workflow',
   ),
-  m('a mark on a comparison that changed', REVIEW, 'else if (mark.about !== about)', 'else if (false)', CLAIMS),
+  m(
+    'a mark on a comparison that changed',
+    REVIEW,
+    'else if (said.about !== fingerprintOf(tie))',
+    'else if (false)',
+    CLAIMS,
+  ),
   m(
     'marks that outlive what they marked',
     'server/records/claims/assessClaim.ts',

@@ -32,7 +32,7 @@ export const WEB_MUTATIONS: Mutation[] = [
     '  whole[whole.length - 1]! += 100 - whole.reduce((a, p) => a + p, 0);\n',
     '',
   ),
-  m('amounts of another share', SPLIT, "grosses[i] ?? '0'", "grosses[0] ?? '0'"),
+  m('amounts of another share', SPLIT, "'rest' : (grosses[i] ?? '0')", "'rest' : (grosses[0] ?? '0')"),
   m('a preview of another date', BENCH, 'preview?.date === date', 'preview'),
   m('the kept journal for any date', BENCH, 'view.document.postingDate === date ?', 'date ?'),
   m('an undo that sets every field', BENCH, '([field]) => field in set', '([field]) => field'),

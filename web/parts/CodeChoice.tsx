@@ -15,8 +15,10 @@ interface CodeChoiceProps {
   label: string;
   value: string;
   choices: readonly Choosable[];
-  /** What taking none means. */
+  /** What taking none means; where it looks for something to take, what it is for. */
   none: string;
+  /** Only finds: nothing is chosen in it, and none cannot be. */
+  finds?: boolean;
   autoFocus?: boolean;
   /** Shows the name of what is chosen rather than its code. */
   byName?: boolean;
@@ -31,6 +33,7 @@ export function CodeChoice({
   value,
   choices,
   none,
+  finds = false,
   autoFocus = false,
   byName = false,
   onKeep,
@@ -77,7 +80,7 @@ export function CodeChoice({
           className="z-50 w-[26rem] max-w-[94vw] rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
         >
           <Choices
-            {...{ label, value, choices, none, onKeep }}
+            {...{ label, value, choices, none, finds, onKeep }}
             search={typed ?? ''}
             onSearch={setTyped}
             onTake={take}
@@ -99,7 +102,7 @@ function holdsAll(code: string, typed: string, words: string[] = []): number {
     : 0;
 }
 
-interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none' | 'onKeep'> {
+interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none' | 'finds' | 'onKeep'> {
   search: string;
   onSearch: (search: string) => void;
   onTake: (code: string) => void;
@@ -107,7 +110,7 @@ interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choice
 
 const ITEM = 'flex cursor-pointer items-baseline gap-2 px-3 py-1 data-[selected=true]:bg-base-200';
 
-function Choices({ label, value, choices, none, search, onSearch, onKeep, onTake }: ChoicesProps) {
+function Choices({ label, value, choices, none, finds, search, onSearch, onKeep, onTake }: ChoicesProps) {
   const [at, setAt] = useState(value);
   const keepAt = (event: KeyboardEvent) => {
     const chosen = choices.find((c) => c.code === at);
@@ -126,10 +129,12 @@ function Choices({ label, value, choices, none, search, onSearch, onKeep, onTake
       />
       <Command.List id={`${label}-list`} className="max-h-64 overflow-auto py-1 text-sm">
         <Command.Empty className="quiet px-3 py-2">No code has these letters.</Command.Empty>
-        <Command.Item value="~none" keywords={[none]} className={ITEM} onSelect={() => onTake('')}>
-          <span className="quiet min-w-0 flex-1">{none}</span>
-          <span className="quiet text-xs">where none is chosen</span>
-        </Command.Item>
+        {!finds && (
+          <Command.Item value="~none" keywords={[none]} className={ITEM} onSelect={() => onTake('')}>
+            <span className="quiet min-w-0 flex-1">{none}</span>
+            <span className="quiet text-xs">where none is chosen</span>
+          </Command.Item>
+        )}
         {choices.map((c) => (
           <Command.Item
             key={c.code}

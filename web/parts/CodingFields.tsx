@@ -14,12 +14,14 @@ interface CodingFieldsProps {
   inherited: Coding;
   label: string;
   autoFocus?: boolean;
+  /** Also one field that finds a code of any dimension. */
+  finds?: boolean;
   onChange: (coding: Coding) => void;
 }
 
 /** One choice a dimension among the codes valid on the date; empty takes what the level above says. */
 export function CodingFields(props: CodingFieldsProps) {
-  const { chart, date, coding, inherited, label, autoFocus = false, onChange } = props;
+  const { chart, date, coding, inherited, label, autoFocus = false, finds = false, onChange } = props;
   const own = useOwnCodes().data;
   const change = (dimension: string, code: string) => {
     const { [dimension]: _, ...rest } = coding;
@@ -27,6 +29,7 @@ export function CodingFields(props: CodingFieldsProps) {
   };
   return (
     <div className="flex flex-wrap gap-1">
+      {finds && chart && <AnyCode {...{ chart, date, label, autoFocus }} onTake={change} />}
       {chart?.dimensions.map((dimension, i) => (
         <CodeChoice
           key={dimension.id}
@@ -35,11 +38,38 @@ export function CodingFields(props: CodingFieldsProps) {
           none={inherited[dimension.id] ?? `no ${dimension.name.toLowerCase()}`}
           choices={ownOrder(codesOf(chart, dimension.id, date, coding[dimension.id]), own, dimension.id)}
           onKeep={(code, on) => void ownCodes.keep({ dimension: dimension.id, code, on }).catch(failed)}
-          autoFocus={autoFocus && i === 0}
+          autoFocus={autoFocus && !finds && i === 0}
           onChange={(code) => change(dimension.id, code)}
         />
       ))}
     </div>
+  );
+}
+
+interface AnyCodeProps extends Pick<CodingFieldsProps, 'date' | 'label'> {
+  chart: Chart;
+  autoFocus: boolean;
+  onTake: (dimension: string, code: string) => void;
+}
+
+/** One field for all codes: what is found goes to the dimension it is of. */
+function AnyCode({ chart, date, label, autoFocus, onTake }: AnyCodeProps) {
+  const all = chart.dimensions.flatMap(({ id, name }) =>
+    codesOf(chart, id, date, undefined).map((c) => ({ ...c, dimension: id, of: c.code, code: `${name} ${c.code}` })),
+  );
+  return (
+    <CodeChoice
+      label={`Any code of ${label}`}
+      value=""
+      none="any code"
+      finds
+      choices={all}
+      autoFocus={autoFocus}
+      onChange={(picked) => {
+        const found = all.find((c) => c.code === picked);
+        if (found) onTake(found.dimension, found.of);
+      }}
+    />
   );
 }
 

@@ -57,6 +57,7 @@ function ShareLine({ index, split, figures, line, chart, inherited, set }: Divis
           coding={share.coding}
           inherited={inherited}
           label={`share ${index + 1}`}
+          finds
           onChange={(coding) => change({ coding })}
         />
       </td>

@@ -27,6 +27,7 @@ export function CodingBench({ sheet, view, bench, chart }: BenchProps) {
         coding={coding}
         inherited={inherited}
         label={`line ${bench.line}`}
+        finds
         autoFocus={bench.set.category === undefined}
         onChange={(next) => sheet.setBench({ ...bench, set: { ...bench.set, coding: next } })}
       />
