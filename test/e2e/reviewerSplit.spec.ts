@@ -86,7 +86,7 @@ test('a line is divided until nothing is left, its shares are kept, put on the w
   await expect(maeve.getByText('split in 2').first()).toBeVisible();
 });
 
-test('a cut is dragged with the mouse', async ({ browser }) => {
+test('a cut is dragged with the mouse, and a code found by its words', async ({ browser }) => {
   const [tomas, siobhan] = [await pageOf(browser, 'tomas.brandao'), await pageOf(browser, 'siobhan.odowd')];
   const makers = { claimant: clientOf(tomas), approver: clientOf(siobhan) };
   const number = await journeyClaim(makers, days.slice(0, 1), 'A sluice to drag');
@@ -105,4 +105,10 @@ test('a cut is dragged with the mouse', async ({ browser }) => {
   await maeve.mouse.up();
   await expect(bench.getByLabel('Value of share 1')).toHaveValue('25');
   await expect(cut).toHaveAttribute('aria-valuenow', '25');
+
+  // one field finds a code of any dimension, by its words
+  await tabTo(maeve, bench.getByRole('combobox', { name: 'Any code of share 2' }));
+  await maeve.keyboard.type('tide');
+  await maeve.keyboard.press('Enter');
+  await expect(bench.getByRole('combobox', { name: 'Project of share 2' })).toContainText('TIDE-04');
 });

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import type { Coding } from '../../core/documents/case.schema.ts';
 import { holdsOn } from '../../core/numbers/isoDate.ts';
 import type { Chart } from '../api/chart.ts';
@@ -54,8 +55,15 @@ interface AnyCodeProps extends Pick<CodingFieldsProps, 'date' | 'label'> {
 
 /** One field for all codes: what is found goes to the dimension it is of. */
 function AnyCode({ chart, date, label, autoFocus, onTake }: AnyCodeProps) {
-  const all = chart.dimensions.flatMap(({ id, name }) =>
-    codesOf(chart, id, date, undefined).map((c) => ({ ...c, dimension: id, of: c.code, code: `${name} ${c.code}` })),
+  const all = useMemo(
+    () =>
+      chart.dimensions.flatMap(({ id, name }) =>
+        codesOf(chart, id, date, undefined).map((c) => ({
+          ...c,
+          ...{ dimension: id, of: c.code, code: `${name} ${c.code}` },
+        })),
+      ),
+    [chart, date],
   );
   return (
     <CodeChoice

@@ -11,8 +11,11 @@ export const FIELD_NAMES: Record<Field, string> = {
   cardDigits: 'Card ending',
 };
 
-/** Where the figures of a reading stand, the one in focus marked; `taxes` are all of its taxes. */
-export function spotsOf(reading: Reading | null, focus: Field | 'taxes' | null): SpotMark[] {
+/** What of a paper is looked at: a figure, all of its taxes, or what says that it was paid. */
+export type Looked = Field | 'taxes' | 'paid';
+
+/** Where the figures of a reading stand, the one in focus marked. */
+export function spotsOf(reading: Reading | null, focus: Looked | null): SpotMark[] {
   if (!reading) return [];
   const facts = FIELDS.flatMap((field) => {
     const spot = reading[field]?.spot;
@@ -23,7 +26,7 @@ export function spotsOf(reading: Reading | null, focus: Field | 'taxes' | null):
       ? [{ label: `Tax ${t.rate === null ? '' : `${t.rate} % `}(${i + 1})`, spot: t.spot, focus: focus === 'taxes' }]
       : [],
   );
-  const paid = reading.paid?.spot ? [{ label: 'Paid', spot: reading.paid.spot, focus: false }] : [];
+  const paid = reading.paid?.spot ? [{ label: 'Paid', spot: reading.paid.spot, focus: focus === 'paid' }] : [];
   return [...facts, ...taxes, ...paid];
 }
 

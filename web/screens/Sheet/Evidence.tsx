@@ -50,7 +50,7 @@ function CellEvidence({
         <CellFacts sheet={sheet} view={view} cell={cell} tie={tie} setAsking={setAsking} />
         {asking && may && <AskForm {...{ sheet, view, cell, asking }} onClose={() => setAsking(null)} />}
       </div>
-      {receipt && <PaperBeside view={view} cell={cell} onCell={onCell} />}
+      {receipt && <PaperBeside {...{ view, cell, tie, onCell }} />}
     </>
   );
 }

@@ -1,15 +1,14 @@
 import { leftOnReceipt, paperParts } from '../../../core/evidence/comparisons/paperParts.ts';
-import type { TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
-import type { Field } from '../../../core/evidence/reading/reading.types.ts';
+import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
-import { partSpots, spotsOf } from '../../parts/spots.ts';
+import { partSpots, spotsOf, type Looked } from '../../parts/spots.ts';
 import { groupDigits } from '../../words/groupDigits.ts';
 import { CompareReceipts } from './CompareReceipts.tsx';
 import type { Cell } from './cells.ts';
 
 /** Which figure of the receipt a comparison is about. */
-const FOCUS: Record<TieKind, Field | 'taxes'> = {
+const FOCUS: Record<TieKind, Looked> = {
   receipt: 'amount',
   tax: 'taxes',
   rate: 'currency',
@@ -21,14 +20,30 @@ const FOCUS: Record<TieKind, Field | 'taxes'> = {
   budget: 'amount',
 };
 
+/** Where on the paper the facts of a receipt stand. */
+const FACTS: Record<string, Looked> = {
+  currency: 'currency',
+  date: 'date',
+  merchant: 'merchant',
+  'tax number': 'taxNumber',
+  'proof of payment': 'paid',
+};
+
+/** What is looked at of a comparison: of a receipt the first fact that is not tied, and its amount where all are. */
+function lookedAt({ kind }: Cell, tie: Tie | undefined): Looked {
+  const loose = tie?.comparisons.find((c) => c.state === 'off') ?? tie?.comparisons.find((c) => c.state === 'open');
+  return (kind === 'receipt' && loose && FACTS[loose.fact]) || FOCUS[kind];
+}
+
 interface PaperBesideProps {
   view: ClaimView;
   cell: Cell;
+  tie: Tie | undefined;
   onCell: (cell: Cell) => void;
 }
 
 /** The receipt of the line in focus: where its figures were read, and which rows are on other lines or on none. */
-export function PaperBeside({ view, cell, onCell }: PaperBesideProps) {
+export function PaperBeside({ view, cell, tie, onCell }: PaperBesideProps) {
   const { id, pages, reading } = view.receipts[cell.line]!;
   const evidence = view.evidence.receipts[cell.line];
   const lines = view.document.claim.lines.filter((l) => view.receipts[l.id]?.id === id);
@@ -52,7 +67,7 @@ export function PaperBeside({ view, cell, onCell }: PaperBesideProps) {
       <ReceiptViewer
         id={id}
         pages={pages}
-        marks={[...spotsOf(reading, FOCUS[cell.kind]), ...rows]}
+        marks={[...spotsOf(reading, lookedAt(cell, tie)), ...rows]}
         label={`Receipt of line ${cell.line}`}
       />
     </div>
