@@ -334,6 +334,24 @@ describe('asking, holding, returning', () => {
 });
 
 describe('clearing', () => {
+  it('that finds what was not there when the claim was last computed shows it from then on', async () => {
+    const at = async () => (await view('C-1003')).ties.find((t: any) => t.line === '3' && t.kind === 'receipt');
+    const { claim_id, ties } = await api
+      .owner('assessments as a')
+      .join('claims as c', (on) => on.on('c.id', 'a.claim_id').andOn('c.version', 'a.version'))
+      .where({ number: 'C-1003' })
+      .first('a.claim_id', 'a.ties');
+    const tied = ties.map((t: any) => ({ ...t, state: t.state === 'off' || t.state === 'open' ? 'tied' : t.state }));
+    await api
+      .owner('assessments')
+      .where({ claim_id })
+      .update({ ties: JSON.stringify(tied) });
+    expect((await at()).shown).toBe('tied');
+    const { claim } = await view('C-1003');
+    const answer = await maeve.post('/claims/C-1003/clear', { revision: claim.revision });
+    expect([answer.body.code, answer.body.numbers]).toMatchObject(['ties-open', { line: '3', kind: 'receipt' }]);
+    expect([(await at()).shown, (await view('C-1003')).claim.revision]).toEqual(['off', claim.revision]);
+  });
   it('is for a reviewer, once, and leaves what it held of the budgets when it is taken back', async () => {
     const answers = await Promise.all([clear(maeve, 'C-1013'), clear(ines, 'C-1013')]);
     expect(answers.filter((a) => a.status === 200)).toHaveLength(1);

@@ -27,7 +27,9 @@ import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { budgetsOfPlan, releasePlan, reserveAgain } from '../../records/plans/reservePlan.ts';
 import { selectNames } from '../../records/routing/routing.queries.ts';
+import { onlyClaim } from '../../records/claims/usesOf.ts';
 import { NO_QUESTIONS, refuseUnasked } from './queries.service.ts';
+import { assessAgain } from './reassess.service.ts';
 
 const NO_HOLD = { hold_reason: null, hold_until: null };
 
@@ -65,8 +67,19 @@ const saidOf = (mark: Mark): { line: string; about?: string }[] => [
 ];
 
 /** Clears a claim for posting: no stop, and every comparison tied, waived or, where nothing can be compared, ticked. */
-export const clearClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  inTransaction(context, (trx) => clearIn(context, trx, actor, seen));
+export async function clearClaim(context: Context, actor: Actor, seen: SeenClaim): Promise<void> {
+  try {
+    await inTransaction(context, (trx) => clearIn(context, trx, actor, seen));
+  } catch (error) {
+    // what is found now, and was not when it was last computed, is to be seen where it is dealt with
+    if (isFound(error)) await assessAgain(context, onlyClaim(seen.number));
+    throw error;
+  }
+}
+
+/** Whether a clearing was refused for what the claim came to when it was assessed again. */
+export const isFound = (error: unknown): boolean =>
+  error instanceof Refused && (error.code === 'ties-open' || error.code === 'has-stops');
 
 /** The same inside a transaction; `more` are facts of how it came about. */
 export function clearIn(

@@ -113,7 +113,11 @@ function useRunning(view: ClaimView | undefined, acts: ClaimActs, mutate: Mutate
     } catch (failure) {
       const changes = changesOf(failure);
       if (!changes) {
-        if (failure instanceof ApiError) refused?.(failure);
+        // what a refusal found is on the newer claim
+        if (failure instanceof ApiError && refused) {
+          await mutate();
+          refused(failure);
+        }
         return toast({ text: (failure as Error).message, tone: 'bad' });
       }
       // the newer claim comes first: what is saved again is saved on top of it

@@ -11,7 +11,8 @@ import { once } from '../../../platform/idempotency/once.ts';
 import { keptClaim, standingOf, summaryColumns } from '../../../records/claims/assessClaim.ts';
 import { actOnClaim, claimFacts } from '../../../records/claims/claimStore.ts';
 import { selectMarks } from '../../../records/claims/marks.queries.ts';
-import { clearIn } from '../review.service.ts';
+import { onlyClaim } from '../../../records/claims/usesOf.ts';
+import { clearIn, isFound } from '../review.service.ts';
 import {
   insertItems,
   insertRun,
@@ -144,6 +145,7 @@ async function whyNotCleared(
     return null;
   } catch (error) {
     if (!(error instanceof Refused)) throw error;
+    if (isFound(error)) await context.jobs.ask(trx, 'assess-claims', { key: onlyClaim(number) });
     return error.code === 'stale' ? 'It was changed since you chose it.' : error.says;
   }
 }
