@@ -77,7 +77,7 @@ function Columns({ columns, ...size }: ColumnsProps) {
     <div
       aria-hidden
       style={{ gridTemplateColumns: gridOf(columns) }}
-      className="quiet grid items-end gap-x-4 border-b border-base-300 px-4 py-1 text-xs"
+      className="quiet sticky top-0 z-10 grid items-end gap-x-4 border-b border-base-300 bg-base-100 px-4 py-1 text-xs"
     >
       <span />
       <span>Claim</span>
