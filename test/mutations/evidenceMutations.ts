@@ -35,13 +35,6 @@ export const EVIDENCE_MUTATIONS: readonly Mutation[] = [
   m('less than the total taken for payment', `${FOUND}/findPaid.ts`, 'a.minor >= total', 'true', READING),
   m('sums and taxes taken for what was bought', `${FOUND}/findBought.ts`, ' || isNone(line.text)', '', READING),
   m(
-    'comparisons kept though figures changed',
-    CLAIM,
-    '  && a.figures === b.figures\n  && a.assessed === b.assessed\n',
-    '',
-    PREVIEWING,
-  ),
-  m(
     'comparisons kept though a rule says otherwise',
     CLAIM,
     '\n  && sameList(a.own, b.own, sameFields)',

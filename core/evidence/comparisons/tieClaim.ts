@@ -53,11 +53,12 @@ export function tieClaim(
   });
 }
 
-/** Whether comparisons of a line would come out as before. Verdicts are made anew each time, so what they say counts. */
+/**
+ * Whether comparisons of a line would come out as before. Its figures follow from the line; verdicts are made anew each time,
+ * so what they say counts.
+ */
 const sameInputs = (a: LineInputs, b: LineInputs): boolean =>
   a.line === b.line
-  && a.figures === b.figures
-  && a.assessed === b.assessed
   && sameList(a.sharing, b.sharing, isSame)
   && sameList(a.onCharge, b.onCharge, isSame)
   && sameList(a.estimates, b.estimates, sameEstimate)

@@ -30,6 +30,12 @@ describe('shares of earlier claims', () => {
     expect(new Set(words).size).toBe(words.length);
     expect((await splitsOf('C-1006')).earlier.some((e: any) => e.claim === 'C-1006')).toBe(false);
   });
+  it('of somebody else are not offered', async () => {
+    const heads = { by: 'weight', unit: 'heads', shares: ['1', '2'].map((value) => ({ coding: {}, value })) };
+    const { claim } = await viewOf(maeve, 'C-1005');
+    expect([claim.claimantId === 'P09', (await correct('C-1005', '1', heads)).status]).toEqual([false, 200]);
+    expect((await splitsOf('C-1013')).earlier.map((e: any) => e.claim)).not.toContain('C-1005');
+  });
   it('come once, and those by amount not at all', async () => {
     const before = (await splitsOf('C-1006')).earlier;
     const split = {
