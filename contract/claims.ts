@@ -1,6 +1,7 @@
 import { shownAdvance } from './advances.ts';
 import { z } from 'zod';
 import { row } from './desk.ts';
+import { about } from './marks.ts';
 import type { AssessedPart, Assessment } from '../core/documents/assessment.schema.ts';
 import { parts, type Claim } from '../core/documents/case.schema.ts';
 import type { OwnBook, SharedBook } from '../core/documents/splitBook.ts';
@@ -70,27 +71,6 @@ export const correctionsSchema = z.strictObject({
     .max(1000),
 });
 
-const cell = { revision, line: parts.id, kind: tieKind };
-/** `about` is the fingerprint of the comparison that was seen. */
-const about = z.string().length(64);
-const MOST_MARKS = 1000;
-const also = z
-  .array(z.strictObject({ line: parts.id, about }))
-  .max(MOST_MARKS)
-  .optional()
-  .describe('Comparisons of the same kind at other lines that are marked the same.');
-export const markSchema = z.discriminatedUnion('mark', [
-  z.strictObject({ ...cell, about, also, mark: z.literal('seen') }),
-  z.strictObject({ ...cell, about, also, mark: z.literal('waived'), reason: words }),
-  z.strictObject({
-    ...cell,
-    also: z
-      .array(z.strictObject({ line: parts.id }))
-      .max(MOST_MARKS)
-      .optional(),
-    mark: z.literal('none'),
-  }),
-]);
 export const querySchema = z.strictObject({
   revision,
   line: parts.id,
@@ -308,7 +288,6 @@ export const postedAnswer = z.object({ journal: id });
 export type Correction = z.infer<typeof correctionSchema>;
 export type LineCorrection = z.infer<typeof correctionsSchema>['corrections'][number];
 export type CorrectionSet = z.infer<typeof correctionSet>;
-export type Mark = z.infer<typeof markSchema>;
 export type Hold = z.infer<typeof holdSchema>;
 export type Question = Omit<z.infer<typeof querySchema>, 'revision'>;
 export type ShownQuery = z.infer<typeof query>;

@@ -1,5 +1,6 @@
 import { claimLifecycle } from '../core/workflow/lifecycles/claim.ts';
 import * as claims from './claims.ts';
+import { markSchema } from './marks.ts';
 import { actSchema, reasonedSchema } from './decisions.ts';
 import * as drafts from './drafts.ts';
 import { doing, type RouteContract } from './route.ts';
@@ -10,7 +11,7 @@ const { act, file, off } = doing(claimLifecycle, claims.claimAnswer);
 export const REVIEW_ROUTES: readonly RouteContract[] = [
   act('put', '/claims/:number/lines/:line', 'correct', 'Corrects a line in review.', claims.correctionSchema),
   act('put', '/claims/:number/lines', 'correct', 'Corrects several lines at once.', claims.correctionsSchema),
-  act('post', '/claims/:number/marks', 'mark', 'Marks a comparison.', claims.markSchema),
+  act('post', '/claims/:number/marks', 'mark', 'Marks a comparison.', markSchema),
   act('post', '/claims/:number/queries', 'ask', 'Pins a question to a line.', claims.querySchema),
   act(
     'post',

@@ -7,11 +7,11 @@ import {
   correctionsSchema,
   holdSchema,
   journalPreview,
-  markSchema,
   ownClaimsAnswer,
   previewSchema,
   querySchema,
 } from '../../../contract/claims.ts';
+import { markSchema } from '../../../contract/marks.ts';
 import {
   actSchema,
   approveSchema,

@@ -1,7 +1,8 @@
 import type { Claim } from '../../../core/documents/case.schema.ts';
 import { NOTHING_PENDING } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
-import type { Hold, Mark } from '../../../contract/claims.ts';
+import type { Hold } from '../../../contract/claims.ts';
+import type { Mark } from '../../../contract/marks.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';

@@ -63,8 +63,7 @@ function WaiveForm({ sheet, view, cell, onClose }: Omit<AskFormProps, 'asking'>)
             checked={all}
             onChange={(e) => setAll(e.target.checked)}
           />
-          also at {same.length === 1 ? `line ${same[0]}, where` : `the ${same.length} other lines where`} the same is
-          off
+          the same at {same.length === 1 ? 'line' : 'lines'} {same.map(sayLine).join(', ')}
         </label>
       )}
     </ReasonForm>
