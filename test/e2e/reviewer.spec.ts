@@ -75,6 +75,7 @@ test('the same difference at several lines is accepted once, and taken back with
   await maeve.keyboard.type('The boat was being repaired');
   await tabTo(maeve, evidence(maeve).getByLabel('the same at lines 2'));
   await maeve.keyboard.press('Space');
+  await tabTo(maeve, evidence(maeve).getByRole('button', { name: 'Waive', exact: true }));
   await maeve.keyboard.press('Enter');
   await expect(maeve.getByText('Line 1 limit and 2 more: waived')).toBeVisible();
   const marks = async () => (await viewOf(clientOf(maeve), number)).marks.map((m: any) => [m.line, m.mark]);
