@@ -59,7 +59,9 @@ function changeOf<T>(before: readonly T[], now: readonly T[]): Change<T> {
   return { from, out: before.length - end - from, put: now.slice(from, now.length - end) };
 }
 
-const changed = <T>(before: readonly T[], { from, out, put }: Change<T>): T[] => before.toSpliced(from, out, ...put);
+/** The list as it is now; the same list where nothing of it changed. */
+const changed = <T>(before: T[], { from, out, put }: Change<T>): T[] =>
+  out === 0 && put.length === 0 ? before : before.toSpliced(from, out, ...put);
 
 /** The same thing, or things with the same in them. */
 function same(a: unknown, b: unknown): boolean {

@@ -1,4 +1,4 @@
-import type { ComponentProps } from 'react';
+import { memo, type ComponentProps } from 'react';
 import type { ClaimView } from '../../api/claims.ts';
 import { History } from '../../parts/History.tsx';
 import { BudgetsSide } from './BudgetsSide.tsx';
@@ -33,7 +33,7 @@ interface BesideProps extends ComponentProps<typeof Evidence> {
 }
 
 /** The right half of a Sheet: the evidence of the cell in focus, or something looked up beside it. */
-export function Beside({ side, setSide, before, ...evidence }: BesideProps) {
+export const Beside = memo(function Beside({ side, setSide, before, ...evidence }: BesideProps) {
   return (
     <aside
       id="evidence"
@@ -45,6 +45,16 @@ export function Beside({ side, setSide, before, ...evidence }: BesideProps) {
       <Content {...{ side, setSide, before }} {...evidence} />
     </aside>
   );
+}, sameBeside);
+
+/**
+ * Every key in a bench makes the Sheet's state anew; what is done from here depends on the claim that is shown and on whether
+ * an act is running.
+ */
+function sameBeside(a: BesideProps, b: BesideProps): boolean {
+  const { sheet: before, ...rest } = a;
+  const fields = Object.keys(rest) as (keyof typeof rest)[];
+  return before.view === b.sheet.view && before.busy === b.sheet.busy && fields.every((field) => a[field] === b[field]);
 }
 
 function Content({ side, setSide, before, ...evidence }: BesideProps) {

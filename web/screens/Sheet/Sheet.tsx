@@ -6,7 +6,7 @@ import type { ClaimView } from '../../api/claims.ts';
 import { ClaimFindings } from '../../parts/ClaimFindings.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { usePreview } from '../../worker/usePreview.ts';
-import { kindsShown, matrixRows, nextLoose, type Cell, type MatrixRow } from './cells.ts';
+import { kindsShown, matrixRows, nextLoose, type Cell, type MatrixRow, type RowMemory } from './cells.ts';
 import { Beside, type Side } from './Beside.tsx';
 import { Matrix } from './Matrix.tsx';
 import { PostingStrip } from './PostingStrip.tsx';
@@ -102,9 +102,10 @@ function useShown({ bench, posting }: SheetState, view: ClaimView) {
 /** The rows of the matrix, those that are folded, and the cell in focus: at first the first one that is not tied. */
 function useCells(view: ClaimView, { ties, assessment }: Shown, benchLine: string | null) {
   const kinds = useMemo(() => kindsShown(view.ties), [view]);
+  const [memory] = useState<RowMemory>(() => new Map());
   const rows = useMemo(
-    () => matrixRows(view.document.claim.lines, ties, assessment.findings, view.marks),
-    [view, ties, assessment],
+    () => matrixRows(view.document.claim.lines, ties, assessment.findings, view.marks, memory),
+    [view, ties, assessment, memory],
   );
   const [cell, setCell] = useState<Cell | null>(
     () => nextLoose(rows, kinds, view.marks, null) ?? firstCell(rows[0]?.line.id, kinds),

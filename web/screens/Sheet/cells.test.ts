@@ -44,6 +44,20 @@ describe('lines where the same is loose', () => {
   });
 });
 
+describe('rows made again', () => {
+  it('are the very rows they were, but for those of which something changed', () => {
+    const memory = new Map();
+    const first = matrixRows(lines, ties, [], [], memory);
+    const again = matrixRows(lines, [...ties.slice(0, 4), tie('3', 'receipt', 'tied')], [], [], memory);
+    expect(again.map((row, i) => row === first[i])).toEqual([true, true, false]);
+    expect(again[2]!.loose).toBe(false);
+    const marked = matrixRows(lines, ties, [], [mark('1', 'tax', 'waived')], memory);
+    expect([marked[0]!.loose, marked[1] === first[1]]).toEqual([false, true]);
+    const found = matrixRows(lines, ties, [finding('2', 'stop')], [], memory);
+    expect(found[1]!.findings).toHaveLength(1);
+  });
+});
+
 describe('a row', () => {
   const quiet = (findings: never[], marks: never[] = []) =>
     matrixRows(lines, ties, findings, marks).map((row) => row.quiet);

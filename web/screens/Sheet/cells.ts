@@ -27,25 +27,41 @@ export function shownState(tie: Tie | undefined, marks: readonly ShownMark[]): S
   return stateWithMark(tie, marks.find((m) => m.line === tie.line && m.kind === tie.kind)?.mark ?? null);
 }
 
+/** Rows as they were last made, by line, with what they were made of. */
+export type RowMemory = Map<string, { of: readonly unknown[]; row: MatrixRow }>;
+
+/** A row a line. @param memory a row made of the same as before is the very row it was, so that it is not drawn again */
 export function matrixRows(
   lines: readonly Line[],
   ties: readonly Tie[],
   findings: readonly Finding[],
   marks: readonly ShownMark[],
+  memory: RowMemory = new Map(),
 ): MatrixRow[] {
   const tiesOf = groupBy(ties, (t) => t.line);
   const marksOf = groupBy(marks, (m) => m.line);
   const findingsOf = groupBy(findings, (f) => f.line);
   return lines.map((line) => {
-    const own = new Map((tiesOf.get(line.id) ?? []).map((t) => [t.kind, t]));
-    const about = findingsOf.get(line.id) ?? [];
-    const said = marksOf.get(line.id) ?? [];
-    const loose = [...own.values()].some((t) => isLoose(shownState(t, said)));
-    return {
-      ...{ line, ties: own, findings: about, loose },
-      quiet: !loose && about.every((f) => f.severity === 'note'),
-    };
+    const [own, about, said] = [tiesOf, findingsOf, marksOf].map((of) => of.get(line.id) ?? []) as [
+      Tie[],
+      Finding[],
+      ShownMark[],
+    ];
+    const of = [line, own.length, ...own, about.length, ...about, ...said];
+    const before = memory.get(line.id);
+    if (before && before.of.length === of.length && of.every((part, i) => part === before.of[i])) return before.row;
+    const row = rowOf(line, own, about, said);
+    memory.set(line.id, { of, row });
+    return row;
   });
+}
+
+function rowOf(line: Line, ties: readonly Tie[], findings: Finding[], marks: readonly ShownMark[]): MatrixRow {
+  const loose = ties.some((t) => isLoose(shownState(t, marks)));
+  return {
+    ...{ line, ties: new Map(ties.map((t) => [t.kind, t])), findings, loose },
+    quiet: !loose && findings.every((f) => f.severity === 'note'),
+  };
 }
 
 /** Other lines where the same facts of a kind are off or open, and nothing was said of it yet. */
