@@ -20,7 +20,7 @@ const PREVIEWING = `${TIES}/reviewCase.test.ts`;
 export const EVIDENCE_MUTATIONS: readonly Mutation[] = [
   m('a paper that does not say what was bought taken', RECEIPT, "present('what was bought', bought)", '', TYING),
   m('a charge of the bank no proof of payment', RECEIPT, 'paid ?? (charge && ', 'paid ?? (null && ', TYING),
-  m('what is paid centrally asked for proof', RECEIPT, " || line.paidBy === 'central'", '', TYING),
+  m('what is paid centrally asked for proof', RECEIPT, " || sharing.every((l) => l.paidBy === 'central')", '', TYING),
   m('a shared paper asked about at each line', RECEIPT, 'line.id === context.sharing[0]!.id', 'true', TYING),
   m(
     'a shared sum decided at each line',

@@ -17,7 +17,7 @@ const TYPED = 'web/parts/typed.ts';
 
 export const WEB_MUTATIONS: Mutation[] = [
   m('rows with something loose fold', CELLS, 'quiet: !loose && ', 'quiet: '),
-  m('rows with a stop fold', CELLS, "about.every((f) => f.severity === 'note')", 'true'),
+  m('rows with a stop fold', CELLS, "findings.every((f) => f.severity === 'note')", 'true'),
   m('a mark counts for every kind of its line', CELLS, ' && m.kind === tie.kind', ''),
   m('the next cell does not start over', CELLS, ', ...cells.slice(0, at + 1)]', ']'),
   m(

@@ -35,7 +35,7 @@ export function partSpots(parts: readonly PaperPart[], line: string, left: strin
   if (left === null && parts.every((p) => p.line === line || p.line === null)) return [];
   return parts.flatMap(({ item, line: on }, i) => {
     if (!item.spot) return [];
-    const whose = on === null ? (left === null ? 'no line plainly' : 'no line') : `line ${on}`;
+    const whose = on !== null ? `line ${on}` : left === null ? 'a line that is not plain' : 'no line';
     const part = on === line ? ('own' as const) : on === null ? ('none' as const) : ('other' as const);
     return [{ label: `${i + 1}: ${item.text} ${item.amount}, on ${whose}`, spot: item.spot, focus: false, part }];
   });

@@ -94,6 +94,20 @@ describe('receipt with line', () => {
       difference: '+2 days',
     });
   });
+  it('takes a proof from any line of the paper, and asks for one unless all of them are paid centrally', () => {
+    const paper = receipt({ bought: 'Rope', paid: null });
+    const half = (id: string, fields: object) =>
+      line({ id, amount: '50.00', merchant: 'Wexford chandlery', ...fields });
+    const of = (fields: object, charges: Evidence['charges'] = {}) =>
+      ties(
+        { lines: [half('1', fields), half('2', { paidBy: 'card', card: '4410' })] },
+        { 1: paper, 2: paper },
+        { charges },
+      )[0]!;
+    expect(of({ paidBy: 'central' }).state).toBe('open');
+    expect(of({ paidBy: 'central' }, { 2: charge() }).state).toBe('tied');
+    expect(of({}, { 2: charge() }).state).toBe('tied');
+  });
   it('looks for neither where nobody read the paper for them', () => {
     expect(tie('receipt', { lines: [claimed] }, { 1: receipt() }).comparisons.map((c) => c.fact)).toEqual([
       'amount',

@@ -101,10 +101,14 @@ function inputsOf(open: OpenCase, figures: CaseFigures, assessment: Assessment, 
 function tieLine(open: OpenCase, evidence: Evidence, inputs: LineInputs): Tie[] {
   const { line, figures, assessed, own, sharing, onCharge, estimates } = inputs;
   const receipt = evidence.receipts[line.id];
-  const charge = evidence.charges[line.id] ?? null;
+  const chargeOf = ({ id }: Line) => evidence.charges[id] ?? null;
+  const paper = receipt && {
+    ...{ receipt, sharing, taxNumberNeeded: taxNumberNeeded(open, line) },
+    charge: sharing.map(chargeOf).find((c) => c !== null) ?? null,
+  };
   return [
-    tieReceipt(line, receipt ? { receipt, charge, sharing, taxNumberNeeded: taxNumberNeeded(open, line) } : null),
-    tieCard(line, charge, onCharge),
+    tieReceipt(line, paper ?? null),
+    tieCard(line, chargeOf(line), onCharge),
     tiePlan(open, line, estimates, own),
     tieRate(open, line),
     tieTax(open, line, assessed, figures.findings),

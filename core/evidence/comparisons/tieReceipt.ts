@@ -12,16 +12,15 @@ export interface ReceiptContext {
   sharing: readonly Line[];
   /** The merchant's tax number is needed on this line, because tax is to be reclaimed. */
   taxNumberNeeded: boolean;
-  /** The charge of the bank the line is paired with. */
+  /** A charge of the bank that one of those lines is paired with. */
   charge: ChargeEvidence | null;
 }
 
 /**
  * Receipt with line: amount, currency, date, merchant, what was bought, what proves the payment and, where tax is reclaimed,
- * the tax number. A receipt used by
- * several lines is compared with their sum, and what is about the paper itself is compared once, at the first of them. A line without a receipt is open, but for distances and days away, which nobody
- * gives a receipt for. Example: 20.00 EUR claimed, 19.00 EUR on
- * the receipt → off by 1.00.
+ * the tax number. A receipt used by several lines is compared with their sum, and what is about the paper itself is compared
+ * once, at the first of them. A line without a receipt is open, but for distances and days away, which nobody gives a receipt
+ * for. Example: 20.00 EUR claimed, 19.00 EUR on the receipt → off by 1.00.
  */
 export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
   if (!context) return nothingThere(line);
@@ -32,9 +31,7 @@ export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
     same('currency', line.currency, receipt.currency),
     compareDate(line.date, receipt.date),
     compareMerchant(line.merchant ?? null, receipt.merchant),
-    ...(line.id === context.sharing[0]!.id
-      ? [...compareWhole(line, context), ...receipt.changed.map(changedByHand)]
-      : []),
+    ...(line.id === context.sharing[0]!.id ? [...compareWhole(context), ...receipt.changed.map(changedByHand)] : []),
     ...(context.taxNumberNeeded ? [present('tax number', receipt.taxNumber)] : []),
   ];
   const firstOff = comparisons.find((c) => c.state === worst(comparisons.map((x) => x.state)) && c.state === 'off');
@@ -49,12 +46,12 @@ export function tieReceipt(line: Line, context: ReceiptContext | null): Tie {
  * Whether the paper is complete: that it says what was bought, and that somebody paid it. A charge of the bank proves the
  * payment as well; what the organisation pays itself needs no proof here.
  */
-function compareWhole(line: Line, { receipt, charge }: ReceiptContext): Comparison[] {
+function compareWhole({ receipt, charge, sharing }: ReceiptContext): Comparison[] {
   const { bought, paid } = receipt;
   const proof = paid ?? (charge && `charged to card ${charge.card} on ${charge.purchasedOn}`);
   return [
     ...(bought === undefined ? [] : [present('what was bought', bought)]),
-    ...(paid === undefined || line.paidBy === 'central' ? [] : [present('proof of payment', proof)]),
+    ...(paid === undefined || sharing.every((l) => l.paidBy === 'central') ? [] : [present('proof of payment', proof)]),
   ];
 }
 

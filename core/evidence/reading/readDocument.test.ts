@@ -268,6 +268,12 @@ describe('that it was paid', () => {
     ['Kartenzahlung 26.00', 'Kartenzahlung 26.00'],
     // less than the total was handed over, or nothing is said of a payment
     ['Deposit by card 5.00', undefined],
+    ['Deposit paid 5.00', undefined],
+    ['Amount paid 0.00', undefined],
+    ['Amount paid EUR 26.00', 'Amount paid EUR 26.00'],
+    ['Payee: Quay Stores Ltd', undefined],
+    ['Approved by the committee', undefined],
+    ['Forma de pago', undefined],
     ['We take cards and cash', undefined],
     ['Not paid', undefined],
     ['Please pay within 30 days, unpaid accounts are charged', undefined],

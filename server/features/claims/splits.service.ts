@@ -3,6 +3,7 @@ import type { Plan, Split } from '../../../core/documents/case.schema.ts';
 import { mergeCoding } from '../../../core/figures/coding/mergeCoding.ts';
 import { splitByPlan } from '../../../core/figures/split/splitByPlan.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
+import { groupBy } from '../../../core/numbers/groupBy.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { keptClaim } from '../../records/claims/assessClaim.ts';
@@ -37,4 +38,4 @@ async function planSplit(db: Db, { number, estimates }: Plan, currency: string):
 
 type Earlier = SplitsAnswer['earlier'][number];
 const eachOnce = (all: readonly Earlier[]): Earlier[] =>
-  [...new Map([...all].reverse().map((one) => [canonical(one.split), one])).values()].reverse();
+  [...groupBy(all, (one) => canonical(one.split)).values()].map(([first]) => first!);

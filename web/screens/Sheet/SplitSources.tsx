@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Line, Split } from '../../../core/documents/case.schema.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
+import { groupBy } from '../../../core/numbers/groupBy.ts';
 import { useSplits } from '../../api/beside.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { useOwnCodes } from '../../api/codes.ts';
@@ -79,8 +80,8 @@ const splitsOf = (line: Line): Source[] =>
     split && split.by !== 'amount' ? [{ name: `line ${line.id}: ${sayShares(split)}`, split }] : [],
   );
 
-const eachOnce = (sources: Source[]): Source[] =>
-  [...new Map([...sources].reverse().map((s) => [canonical(s.split), s])).values()].reverse();
+const eachOnce = (sources: readonly Source[]): Source[] =>
+  [...groupBy(sources, (s) => canonical(s.split)).values()].map(([first]) => first!);
 
 /** Shares in a few words. 60 % to one project, the rest elsewhere → "TIDE-04 60 %, rest". */
 function sayShares({ by, unit, shares }: Split): string {

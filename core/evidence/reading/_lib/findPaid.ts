@@ -24,8 +24,10 @@ export function findPaid(
   for (const [index, line] of lines.entries()) {
     const words = plain(line.text);
     if (OWED.test(words)) continue;
-    if (SETTLED.test(words)) return said(line, 'it says that it was paid');
-    const settles = amounts.some((a) => a.line === index && a.exact && total !== null && a.minor >= total);
+    const figures = amounts.filter((a) => a.line === index && a.exact);
+    const settles = total !== null && figures.some((a) => a.minor >= total);
+    // paid with a figure below the total is a part of it, or nothing
+    if (SETTLED.test(words) && (settles || figures.length === 0)) return said(line, 'it says that it was paid');
     if (settles && (HANDED.test(words) || PAID_BY.test(words) || isCardLine(line.text)))
       return said(line, 'the total stands beside how it was paid');
   }

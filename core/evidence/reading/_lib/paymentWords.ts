@@ -1,35 +1,24 @@
 import { any } from './vocabulary.ts';
 
-/** Words of payment, and of rows that are nothing bought (common practice of the trade; from memory). */
-/** Says by itself that money was received. */
+/** Says by itself that money was received. These words are common practice of the trade, from memory. */
 export const SETTLED = any([
   'paid',
   'prepaid',
   'received with thanks',
   'payment received',
   'paid in full',
-  'approved',
   'bezahlt',
   'betrag (?:dankend )?erhalten',
-  'genehmigt',
   'paye',
-  'payee',
   'acquittee?',
   'reglee?',
-  'autorise',
   'pagado',
   'pagada',
-  'pago',
-  'paga',
-  'aprobad[ao]',
-  'aprovad[ao]',
   'pagato',
   'pagata',
   'betaald',
   'betalt',
   'betald',
-  'godkjent',
-  'godkant',
   'maksettu',
   'zaplacono',
   'zaplaceno',
