@@ -268,6 +268,8 @@ describe('that it was paid', () => {
     ['Kartenzahlung 26.00', 'Kartenzahlung 26.00'],
     // less than the total was handed over, or nothing is said of a payment
     ['Deposit by card 5.00', undefined],
+    ['Received with thanks, balance 0.00', 'Received with thanks, balance 0.00'],
+    ['Paid 20.00, balance 6.00', undefined],
     ['Deposit paid 5.00', undefined],
     ['Amount paid 0.00', undefined],
     ['Amount paid EUR 26.00', 'Amount paid EUR 26.00'],

@@ -3,7 +3,7 @@ import { paidByCard } from '../paidByCard.ts';
 import { isCardLine } from './findCard.ts';
 import { confidenceAt, plain, spotAt, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
-import { OWED, SETTLED } from './paymentWords.ts';
+import { BALANCE, OWED, SETTLED } from './paymentWords.ts';
 import { HANDED, PAID_BY } from './vocabulary.ts';
 
 const LEGIBLE = 60;
@@ -26,8 +26,9 @@ export function findPaid(
     if (OWED.test(words)) continue;
     const figures = amounts.filter((a) => a.line === index && a.exact);
     const settles = total !== null && figures.some((a) => a.minor >= total);
-    // paid with a figure below the total is a part of it, or nothing
-    if (SETTLED.test(words) && (settles || figures.length === 0)) return said(line, 'it says that it was paid');
+    // a figure below the total is a part of it, or nothing; nothing as what is left is all of it
+    const all = settles || (BALANCE.test(words) ? figures.every((a) => a.minor === 0n) : figures.length === 0);
+    if (SETTLED.test(words) && all) return said(line, 'it says that it was paid');
     if (settles && (HANDED.test(words) || PAID_BY.test(words) || isCardLine(line.text)))
       return said(line, 'the total stands beside how it was paid');
   }

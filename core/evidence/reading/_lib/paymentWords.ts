@@ -56,6 +56,8 @@ export const OWED = any([
   'obetald',
   'forfall(?:sdato)?',
 ]);
+/** What is left to pay. */
+export const BALANCE = any(['balance', 'solde', 'saldo', 'restbetrag', 'rest']);
 /** Rows with a figure that are nothing anybody bought. */
 export const NO_ITEM = any([
   'tel(?:efon|ephone)?',
