@@ -47,6 +47,7 @@ function ShareLine({ index, split, figures, line, chart, inherited, set }: Divis
   const share = split.shares[index]!;
   const change = (fields: Partial<Share>) =>
     set({ ...split, shares: split.shares.map((s, i) => (i === index ? { ...s, ...fields } : s)) });
+  const grosses = figures.map((f) => f.gross);
   const remove = () => set({ ...split, shares: split.shares.filter((_, i) => i !== index) });
   return (
     <tr className="border-t border-base-300">
@@ -70,15 +71,7 @@ function ShareLine({ index, split, figures, line, chart, inherited, set }: Divis
               className="btn btn-ghost btn-xs px-1 font-normal"
               aria-label={`Share ${index + 1} takes the rest`}
               title="Takes the rest"
-              onClick={() =>
-                set(
-                  restTo(
-                    split,
-                    index,
-                    figures.map((f) => f.gross),
-                  ),
-                )
-              }
+              onClick={() => set(restTo(split, index, grosses))}
             >
               rest
             </button>
