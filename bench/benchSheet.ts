@@ -12,7 +12,7 @@ import type { Row } from './measure.ts';
 
 const LONG = [300, 1000];
 /** Enough that a twentieth of them is more than the first few, when nothing is warm. */
-const ROUNDS = 100;
+const ROUNDS = 200;
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
 /** Long claims on the Sheet in the real browser: each time beside an animation frame of the same page. */
@@ -112,7 +112,7 @@ function timed({ act, round }: { act: Act; round: number }): Promise<number> {
       resolve(performance.now() - began);
     });
     seen.observe(input.closest('table')!, { subtree: true, characterData: true, childList: true });
-    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, String(20 + round / 2));
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, String(20 + round / 4));
     input.dispatchEvent(new Event('input', { bubbles: true }));
   });
 }

@@ -4,6 +4,7 @@ import type { Case, Line } from '../documents/case.schema.ts';
 import { buildJournal } from '../ledger/buildJournal.ts';
 import { findingsOf } from '../figures/policy/findingsOf.ts';
 import { findingsOfEstimates, judgeEstimates, type EstimateFigures } from '../figures/plan/judgeEstimates.ts';
+import { joined } from '../numbers/joined.ts';
 import { judgeLimits } from '../figures/policy/judgeLimits.ts';
 import type { Verdict } from '../figures/policy/policy.types.ts';
 import { settle } from '../figures/settlement/settle.ts';
@@ -48,9 +49,9 @@ export function computeCase(open: OpenCase, figuresOf: (line: Line) => LineFigur
   const settlement = settle(open, lines);
   const journal = buildJournal(open, lines, settlement);
   const estimates = judgeEstimates(open, lines);
-  const verdicts = [...judgeCoding(open, lines), ...judgeLimits(open, lines)];
+  const verdicts = joined([judgeCoding(open, lines), judgeLimits(open, lines)]);
   const findings = [
-    ...lines.flatMap((l) => l.findings),
+    ...joined(lines.map((l) => l.findings)),
     ...findingsOf(verdicts),
     ...findingsOfEstimates(open, estimates),
     ...settlement.findings,

@@ -1,12 +1,13 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { ShareRow } from '../../core/documents/assessment.schema.ts';
-import type { Split } from '../../core/documents/case.schema.ts';
+import type { Coding, Split } from '../../core/documents/case.schema.ts';
 import { CodingFields } from './CodingFields.tsx';
 import { restTo } from './convertSplit.ts';
 import { Money } from './Money.tsx';
 import { RemoveButton } from './RemoveButton.tsx';
 import type { Division } from './split.types.ts';
 import { readTyped, readTypedAmount } from './typed.ts';
+import { useSteady } from './useSteady.ts';
 
 const VALUE_HEAD: Record<Split['by'], string> = {
   percent: 'Percent',
@@ -43,23 +44,27 @@ export function SplitShares(division: Division) {
   );
 }
 
+/** Not drawn again while the value of a share is typed. */
+const ShareCodes = memo(CodingFields);
+
 function ShareLine({ index, split, figures, line, chart, inherited, set }: Division & { index: number }) {
   const share = split.shares[index]!;
   const change = (fields: Partial<Share>) =>
     set({ ...split, shares: split.shares.map((s, i) => (i === index ? { ...s, ...fields } : s)) });
+  const setCoding = useSteady((coding: Coding) => change({ coding }));
   const grosses = figures.map((f) => f.gross);
   const remove = () => set({ ...split, shares: split.shares.filter((_, i) => i !== index) });
   return (
     <tr className="border-t border-base-300">
       <td className="py-1">
-        <CodingFields
+        <ShareCodes
           chart={chart}
           date={line.date}
           coding={share.coding}
           inherited={inherited}
           label={`share ${index + 1}`}
           finds
-          onChange={(coding) => change({ coding })}
+          onChange={setCoding}
         />
       </td>
       <td className="px-1 align-top">

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { Preview } from '../../core/evidence/comparisons/reviewCase.ts';
 import type { Line } from '../../core/documents/case.schema.ts';
 import type { ClaimView } from '../api/claims.ts';
@@ -21,7 +22,8 @@ export function usePreview(view: ClaimView, lines: Line[] | null): Preview | nul
     started.onmessage = ({ data }: MessageEvent<{ id: number; patch: Patch }>) => {
       const preview = fromPatch(last, data.patch);
       if (preview.ok) last = preview;
-      if (data.id === asked.current) setAnswer(preview);
+      // drawn at once: a frame of its own between answer and drawing would be one more to wait for
+      if (data.id === asked.current) flushSync(() => setAnswer(preview));
     };
     started.postMessage({ type: 'open', document: view.document, evidence: view.evidence });
     return () => started.terminate();

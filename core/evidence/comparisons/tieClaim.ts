@@ -6,6 +6,7 @@ import { entityOn } from '../../figures/openCase.ts';
 import type { EstimateFigures } from '../../figures/plan/judgeEstimates.ts';
 import type { Verdict } from '../../figures/policy/policy.types.ts';
 import { groupBy } from '../../numbers/groupBy.ts';
+import { joined } from '../../numbers/joined.ts';
 import { tieCard } from './tieCard.ts';
 import { tieDuplicate } from './tieDuplicate.ts';
 import { tiePlan } from './tiePlan.ts';
@@ -44,18 +45,19 @@ export function tieClaim(
   evidence: Evidence,
   memory: TieMemory = new Map(),
 ): Tie[] {
-  return inputsOf(open, figures, assessment, evidence).flatMap((inputs) => {
+  const ties = inputsOf(open, figures, assessment, evidence).map((inputs) => {
     const before = memory.get(inputs.line.id);
     if (before && sameInputs(before.of, inputs)) return before.ties;
-    const ties = tieLine(open, evidence, inputs);
-    memory.set(inputs.line.id, { of: inputs, ties });
-    return ties;
+    const made = tieLine(open, evidence, inputs);
+    memory.set(inputs.line.id, { of: inputs, ties: made });
+    return made;
   });
+  return joined(ties);
 }
 
 /**
- * Whether comparisons of a line would come out as before. Its figures follow from the line; verdicts are made anew each time,
- * so what they say counts.
+ * Whether comparisons of a line would come out as before. Its figures follow from the line; verdicts on several lines are
+ * made anew each time, so what they say counts.
  */
 const sameInputs = (a: LineInputs, b: LineInputs): boolean =>
   a.line === b.line
@@ -75,6 +77,7 @@ const sameList = <T>(a: readonly T[], b: readonly T[], same: (a: T, b: T) => boo
   a.length === b.length && a.every((one, i) => same(one, b[i]!));
 
 function sameFields<T extends object>(a: T, b: T): boolean {
+  if (a === b) return true;
   for (const field in a) if (a[field] !== b[field]) return false;
   return true;
 }
@@ -84,13 +87,18 @@ function inputsOf(open: OpenCase, figures: CaseFigures, assessment: Assessment, 
   const verdicts = groupBy(figures.verdicts, (verdict) => verdict.line ?? '');
   const sharing = groupBy(lines, (line) => evidence.receipts[line.id]?.id ?? '');
   const onCharge = groupBy(lines, (line) => evidence.charges[line.id]?.id ?? '');
+  // What is about the claim as a whole stands at its first line: there it can be looked at, waived, and holds up clearing.
+  const first = lines[0]?.id ?? '';
+  const whole = verdicts.get('');
+  if (whole) verdicts.set(first, [...whole, ...(verdicts.get(first) ?? [])]);
   return lines.map((line, i) => {
     const receipt = evidence.receipts[line.id];
     const charge = evidence.charges[line.id];
     return {
-      ...{ line, figures: figures.lines[i]!, assessed: assessment.lines[i]! },
-      // What is about the claim as a whole stands at its first line: there it can be looked at, waived, and holds up clearing.
-      own: [...(i === 0 ? (verdicts.get('') ?? []) : []), ...(verdicts.get(line.id) ?? [])],
+      line,
+      figures: figures.lines[i]!,
+      assessed: assessment.lines[i]!,
+      own: verdicts.get(line.id) ?? [],
       sharing: receipt ? sharing.get(receipt.id)! : [],
       onCharge: charge ? onCharge.get(charge.id)! : [],
       estimates: figures.estimates.filter((e) => e.id === line.estimate),

@@ -1,8 +1,10 @@
 import type { LineFigures, OpenCase, PartFigures, ShareFigures } from '../figures.types.ts';
 import { holdsOn } from '../../numbers/isoDate.ts';
-import type { Line } from '../../documents/case.schema.ts';
+import type { Book, Line } from '../../documents/case.schema.ts';
 import type { CodingRule, Dimension, DimensionValue } from '../../documents/rules.schema.ts';
 import { groupBy } from '../../numbers/groupBy.ts';
+import { joined } from '../../numbers/joined.ts';
+import { oncePer } from '../../numbers/oncePer.ts';
 import { fromMinor, toMinor } from '../../numbers/amount.ts';
 import type { Verdict } from '../policy/policy.types.ts';
 
@@ -24,17 +26,37 @@ interface CodedShare {
  * its rule requires → one verdict, a stop.
  */
 export function judgeCoding(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
-  const { dimensions, codingRules, accounts } = open.case.book;
-  if (!dimensions?.length && !codingRules?.length && !accounts) return [];
-  const shares = lines.flatMap(({ line, parts }) => sharesOf(open, line, parts));
-  const chart = dimensions ?? [];
-  return [
-    ...(accounts ? judgeAccounts(new Set(accounts), shares) : []),
-    ...(chart.length > 0 ? judgeAllCodes(chart, shares) : []),
-    ...(codingRules ?? []).flatMap((rule) => judgeRule(rule, chart, shares)),
-    ...chart.flatMap((dimension) => judgeBudgets(open, dimension, shares)),
-  ];
+  const { chart, rules } = chartOf(open.case.book);
+  const each = lines.map((line) => ofLine(line, open));
+  const shares = joined(each.map((line) => line.shares));
+  return joined([
+    ...each.map((line) => line.accounts),
+    ...each.map((line) => line.codes),
+    ...rules.map((_, i) => joined(each.map((line) => line.rules[i]!))),
+    ...chart.map((dimension) => judgeBudgets(open, dimension, shares)),
+  ]);
 }
+
+/** The chart of a book, and its rows by dimension and code. */
+const chartOf = oncePer(({ dimensions, codingRules, accounts }: Book) => ({
+  chart: dimensions ?? [],
+  rules: codingRules ?? [],
+  accounts: accounts ? new Set(accounts) : null,
+  rows: new Map((dimensions ?? []).map((d) => [d.id, groupBy(d.values, (v) => v.code)])),
+}));
+type ChartRows = Map<string, Map<string, DimensionValue[]>>;
+
+/** The shares of a line, and what the chart says of each by itself: its account, its codes, and every rule in its place. */
+const ofLine = oncePer(({ line, parts }: LineFigures, open: OpenCase) => {
+  const { chart, rules, accounts, rows } = chartOf(open.case.book);
+  const shares = sharesOf(open, line, parts);
+  return {
+    shares,
+    accounts: accounts ? judgeAccounts(accounts, shares) : [],
+    codes: chart.length > 0 ? shares.flatMap((share) => judgeCodes(rows, chart, share)) : [],
+    rules: rules.map((rule) => judgeRule(rule, chart, shares)),
+  };
+});
 
 function sharesOf({ case: { book } }: OpenCase, line: Line, parts: readonly PartFigures[]): CodedShare[] {
   const items = new Map(line.items?.map((item) => [item.id, item]));
@@ -67,17 +89,10 @@ function judgeAccounts(accounts: ReadonlySet<string>, shares: readonly CodedShar
     );
 }
 
-function judgeAllCodes(chart: readonly Dimension[], shares: readonly CodedShare[]): Verdict[] {
-  const rows = new Map(chart.map((d) => [d.id, groupBy(d.values, (v) => v.code)]));
-  return shares.flatMap((share) => judgeCodes(rows, chart, share));
-}
-
 /** A dimension as people call it. */
 const nameIn = (chart: readonly Dimension[], id: string): string => chart.find((d) => d.id === id)?.name ?? id;
 
-type Rows = Map<string, Map<string, DimensionValue[]>>;
-
-function judgeCodes(rows: Rows, chart: readonly Dimension[], coded: CodedShare): Verdict[] {
+function judgeCodes(rows: ChartRows, chart: readonly Dimension[], coded: CodedShare): Verdict[] {
   return Object.entries(coded.share.coding).map(([dimension, code]) => {
     const values = rows.get(dimension)?.get(code) ?? [];
     const value = values.find((v) => holdsOn(v, coded.line.date));
@@ -244,30 +259,22 @@ function judgeLeft(
   const says = kept
     ? subject
     : `${subject} has ${left} ${currency} left and is charged ${fromMinor(cost, currency)}: ${difference} too much.${owner ? ` Ask ${owner}.` : ''}`;
-  return eachPartOnce(charged).map(({ line, item }) => ({
-    rule: 'budget-over',
-    kind: 'budget' as const,
-    severity: 'stop' as const,
-    kept,
-    unknown,
-    line: line.id,
-    item,
-    subject,
+  const verdict = {
+    ...{ rule: 'budget-over', kind: 'budget' as const, severity: 'stop' as const },
+    ...{ kept, unknown, subject, difference, says, owner },
     actual: unknown ? null : fromMinor(cost, currency),
     allowed: left,
     unit: currency,
-    difference,
-    says,
     wants: `${subject} has ${left} ${currency} left; the claim as a whole stays within it.`,
     short: unknown ? 'unknown' : 'above',
-    owner,
-  }));
+  };
+  return eachPartOnce(charged).map(({ line, item }) => ({ ...verdict, line: line.id, item }));
 }
 
 function eachPartOnce(shares: readonly CodedShare[]): CodedShare[] {
   const seen = new Set<string>();
   return shares.filter(({ line, item }) => {
-    const key = JSON.stringify([line.id, item]);
+    const key = `${line.id}\n${item ?? ''}`;
     return seen.has(key) ? false : seen.add(key);
   });
 }

@@ -1,6 +1,8 @@
 import type { LineFigures, OpenCase } from '../figures.types.ts';
 import type { Book } from '../../documents/case.schema.ts';
 import type { Limit, LimitOf } from '../../documents/rules.schema.ts';
+import { joined } from '../../numbers/joined.ts';
+import { oncePer } from '../../numbers/oncePer.ts';
 import { judgeCap, judgeNear } from './_lib/caps.ts';
 import { judgeAge, judgeFields, judgePlan, judgeReceipt, judgeText, judgeWeekend } from './_lib/facts.ts';
 import { limitedParts, type LimitedPart } from './_lib/scope.ts';
@@ -27,13 +29,33 @@ const sayNames = (under: number): string => `Name the people: where they are few
  * 40.00 → not kept, difference 5.00.
  */
 export function judgeLimits(open: OpenCase, lines: readonly LineFigures[]): Verdict[] {
-  const parts = limitedParts(lines);
-  const { limits, categories } = open.case.book;
-  return [...(limits ?? []), ...fieldsWanted(categories)].flatMap((limit) => {
-    const wants = wantsOf(limit, categories);
-    return judge(open, limit, parts).map((verdict) => ({ ...verdict, wants }));
-  });
+  const each = lines.map((line) => ofLine(line, open));
+  const all = joined(each.map((line) => line.parts));
+  const verdicts = limitsOf(open.case.book).map((limit, i) =>
+    looksAtEach(limit) ? joined(each.map((line) => line.verdicts[i]!)) : judgeWith(open, limit, all),
+  );
+  return joined(verdicts);
 }
+
+/** The limits of a book, and what its categories ask of their lines, each with what it wants in words. */
+const limitsOf = oncePer(({ limits, categories }: Book): Worded[] =>
+  [...(limits ?? []), ...fieldsWanted(categories)].map((limit) => ({ ...limit, wants: wantsOf(limit, categories) })),
+);
+type Worded = Limit & { wants: string };
+
+/** What limits look at of a line, and by place among the limits what those came to that look at each line by itself. */
+const ofLine = oncePer((figures: LineFigures, open: OpenCase) => {
+  const parts = limitedParts(figures);
+  const verdicts = limitsOf(open.case.book).map((limit) => (looksAtEach(limit) ? judgeWith(open, limit, parts) : []));
+  return { parts, verdicts };
+});
+
+/** Other limits see several lines together. */
+const looksAtEach = (limit: Limit): boolean =>
+  limit.kind === 'cap' ? limit.per !== 'day' && limit.per !== 'trip' : limit.kind !== 'near' && limit.kind !== 'plan';
+
+const judgeWith = (open: OpenCase, limit: Worded, parts: readonly LimitedPart[]): Verdict[] =>
+  judge(open, limit, parts).map((verdict) => ({ ...verdict, wants: limit.wants }));
 
 function judge(open: OpenCase, limit: Limit, parts: readonly LimitedPart[]): Judged[] {
   switch (limit.kind) {

@@ -1,5 +1,5 @@
 import { ArrowLeft } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
@@ -81,7 +81,12 @@ export function SheetHead(props: HeadProps) {
   );
 }
 
-function Facts({ view, assessment }: { view: ClaimView; assessment: Assessment }) {
+interface ShownProps {
+  view: ClaimView;
+  assessment: Assessment;
+}
+
+const Facts = memo(function Facts({ view, assessment }: ShownProps) {
   const { claim } = view;
   return (
     <div className="min-w-0 flex-1 basis-80">
@@ -115,7 +120,7 @@ function Facts({ view, assessment }: { view: ClaimView; assessment: Assessment }
       {claim.financeNote && <p className="text-sm">For finance: “{claim.financeNote}”</p>}
     </div>
   );
-}
+});
 
 function Held({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   const { claim } = view;
@@ -135,7 +140,7 @@ function Held({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   );
 }
 
-function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Assessment }) {
+const SettlementLine = memo(function SettlementLine({ view, assessment }: ShownProps) {
   const sum = settlementSum(view.document.claim, assessment);
   const parts: [string, string | null][] = [
     ['company-paid', sum.companyPaid],
@@ -161,7 +166,7 @@ function SettlementLine({ view, assessment }: { view: ClaimView; assessment: Ass
       </span>
     </p>
   );
-}
+});
 
 function ActButtons({
   sheet,

@@ -1,12 +1,10 @@
-import { useState } from 'react';
+import { memo } from 'react';
 import type { Line, Split } from '../../../core/documents/case.schema.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import { groupBy } from '../../../core/numbers/groupBy.ts';
 import { useSplits } from '../../api/beside.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { useOwnCodes } from '../../api/codes.ts';
-import { SaveCoding } from '../../parts/SavedCodings.tsx';
-import type { Bench } from './bench.ts';
 
 interface Source {
   name: string;
@@ -14,55 +12,48 @@ interface Source {
 }
 interface SplitSourcesProps {
   view: ClaimView;
-  bench: Bench;
+  line: string;
+  /** Whether there are shares to save. */
+  divided: boolean;
   onTake: (split: Split) => void;
+  onSave: () => void;
 }
 
 const SAVE = '~save';
 
-/** Shares taken from elsewhere in one choice: saved ones, other lines, the plan, earlier claims of the person; and saved here. */
-export function SplitSources({ view, bench, onTake }: SplitSourcesProps) {
-  const [saving, setSaving] = useState(false);
-  const groups = useSources(view, bench);
-  const saved = useOwnCodes().data?.codings ?? [];
-  const split = bench.set.split ?? null;
+/** Shares taken from elsewhere in one choice: saved ones, other lines, the plan, earlier claims of the person; or saved from here. */
+export const SplitSources = memo(function SplitSources({ view, line, divided, onTake, onSave }: SplitSourcesProps) {
+  const groups = useSources(view, line);
   const all = groups.flatMap((g) => g.sources);
-  const choose = (value: string) => {
-    if (value === SAVE) setSaving(true);
-    else onTake(all[Number(value)]!.split);
-  };
   return (
-    <>
-      <select
-        className="select select-xs w-40"
-        aria-label="Take shares from"
-        value=""
-        onChange={(e) => choose(e.target.value)}
-      >
-        <option value="">take shares from…</option>
-        {groups.map(({ of, sources }) => (
-          <optgroup key={of} label={of}>
-            {sources.map((source) => (
-              <option key={source.name} value={all.indexOf(source)}>
-                {source.name}
-              </option>
-            ))}
-          </optgroup>
-        ))}
-        {split && <option value={SAVE}>Save these shares…</option>}
-      </select>
-      {saving && split && <SaveCoding coding={{}} split={split} all={saved} onClose={() => setSaving(false)} />}
-    </>
+    <select
+      className="select select-xs w-40"
+      aria-label="Take shares from"
+      value=""
+      onChange={({ target: { value } }) => (value === SAVE ? onSave() : onTake(all[Number(value)]!.split))}
+    >
+      <option value="">take shares from…</option>
+      {groups.map(({ of, sources }) => (
+        <optgroup key={of} label={of}>
+          {sources.map((source) => (
+            <option key={source.name} value={all.indexOf(source)}>
+              {source.name}
+            </option>
+          ))}
+        </optgroup>
+      ))}
+      {divided && <option value={SAVE}>Save these shares…</option>}
+    </select>
   );
-}
+});
 
-function useSources(view: ClaimView, bench: Bench): { of: string; sources: Source[] }[] {
+function useSources(view: ClaimView, line: string): { of: string; sources: Source[] }[] {
   const saved = useOwnCodes().data?.codings ?? [];
   const { data } = useSplits(view.claim.number);
   const { lines, plan } = view.document.claim;
   return [
     { of: 'Saved', sources: saved.flatMap(({ name, split }) => (split ? [{ name, split }] : [])) },
-    { of: 'This claim', sources: eachOnce(lines.filter((l) => l.id !== bench.line).flatMap(splitsOf)) },
+    { of: 'This claim', sources: eachOnce(lines.filter((l) => l.id !== line).flatMap(splitsOf)) },
     { of: 'Plan', sources: plan && data?.plan ? [{ name: `as ${plan.number} was planned`, split: data.plan }] : [] },
     {
       of: 'Earlier claims',

@@ -7,7 +7,7 @@ const ROW_HEIGHT = 54;
 /** The head of the table stays over the rows. */
 const HEAD_HEIGHT = 26;
 /** So many rows beyond what is seen are drawn. */
-const BEYOND = 12;
+const BEYOND = 6;
 
 interface DrawnRows {
   drawn: { index: number; row: MatrixRow }[];

@@ -16,25 +16,15 @@ export interface LimitedPart {
   amounts: Map<string, bigint | null>;
 }
 
-/** Parts by the figures of their line, so that what was converted of them once is not converted at every key of a preview. */
-const PARTS = new WeakMap<LineFigures, LimitedPart[]>();
-
-/** The parts of a claim that limits look at. */
-export const limitedParts = (lines: readonly LineFigures[]): LimitedPart[] => lines.flatMap(partsOfLine);
-
-function partsOfLine(figures: LineFigures): LimitedPart[] {
-  const known = PARTS.get(figures);
-  if (known) return known;
-  const { line } = figures;
+/** The parts of a line that limits look at. */
+export function limitedParts({ line, parts }: LineFigures): LimitedPart[] {
   const items = new Map(line.items?.map((item) => [item.id, item]));
-  const parts = figures.parts
+  return parts
     .filter((part) => !part.personal)
     .map((part) => {
       const item = part.item === null ? null : (items.get(part.item) ?? null);
       return { line, item, figures: part, category: (item ?? line).category!, amounts: new Map() };
     });
-  PARTS.set(figures, parts);
-  return parts;
 }
 
 /** Those a limit applies to, by category, country and the line's date. */
@@ -117,19 +107,23 @@ export const placeOf = ({ line, item }: LimitedPart) => ({ line: line.id, item: 
 /** A verdict in the limit's own wording, or the usual one of its kind; `{name}` is filled in from the outcome. */
 export function verdictOf(limit: Limit, at: { line: string | null; item: string | null }, outcome: Outcome): Judged {
   const facts = { actual: null, allowed: null, unit: null, difference: null, ...outcome };
-  const words = limit.says ?? DEFAULTS[limit.kind];
-  const says = words.replace(
-    /\{(\w+)\}/g,
-    (_, name: string) => (facts as Record<string, string | boolean | null>)[name]?.toString() ?? '',
-  );
   return {
     rule: limit.id,
     kind: limit.kind === 'plan' ? 'plan' : 'limit',
     severity: limit.severity,
     ...at,
     ...facts,
-    says: says.replace(/ {2,}/g, ' '),
+    says: facts.kept ? facts.subject : sayBroken(limit, facts),
     short: SHORT[limit.kind],
     owner: null,
   };
+}
+
+function sayBroken(limit: Limit, facts: object): string {
+  const words = limit.says ?? DEFAULTS[limit.kind];
+  const says = words.replace(
+    /\{(\w+)\}/g,
+    (_, name: string) => (facts as Record<string, string | boolean | null>)[name]?.toString() ?? '',
+  );
+  return says.replace(/ {2,}/g, ' ');
 }
