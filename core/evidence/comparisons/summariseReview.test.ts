@@ -21,6 +21,11 @@ describe('a claim as one row of a list', () => {
     expect(summariseReview(two, ties, scope).atRisk).toBe(14_000n);
     expect(summariseReview(two, [tie('receipt', 'waived'), tie('tax', 'seen')], scope).atRisk).toBe(0n);
   });
+  it('adds a line that has a stop though every comparison of it is tied', () => {
+    const split = { by: 'percent' as const, shares: [{ coding: {}, value: '60' }] };
+    const stopped = assess(valid(makeCase({ lines: [line(), line({ id: '2', amount: '40.00', split })] })));
+    expect(summariseReview(stopped, [tie('receipt', 'tied')], scope)).toMatchObject({ stops: 1, atRisk: 4_000n });
+  });
   it('shows each kind at its worst, what is off before what was waived', () => {
     const { ties } = summariseReview(
       two,

@@ -7,7 +7,7 @@ import { TIE_KINDS, type Tie, type TieKind } from './tie.types.ts';
 export interface ReviewSummary {
   /** Minor units of the claim's currency, negative when the person owes; null when it cannot be computed. */
   toPay: bigint | null;
-  /** Ledger minor units of the lines that have a comparison still to be dealt with. */
+  /** Ledger minor units of the lines that have a stop, or a comparison still to be dealt with. */
   atRisk: bigint;
   /** The worst state of each kind of comparison. */
   ties: Record<TieKind, ShownTie>;
@@ -45,12 +45,14 @@ export function summariseReview(
 ): ReviewSummary {
   const count = (severity: string) => findings.filter((f) => f.severity === severity).length;
   const states = (state: ShownTie) => Math.min(ties.filter((t) => t.shown === state).length, MOST);
-  const loose = new Set(ties.filter((t) => isLoose(t.shown)).map((t) => t.line));
+  const loose = ties.filter((t) => isLoose(t.shown)).map((t) => t.line);
+  const stopped = findings.filter((f) => f.severity === 'stop').map((f) => f.line);
+  const risky = new Set<string | null>([...loose, ...stopped]);
   const { due, payable, receivable } = settlement;
   const stops = count('stop');
   return {
     toPay: due === null ? null : toMinor(payable!, currency) - toMinor(receivable!, currency),
-    atRisk: lines.filter((l) => loose.has(l.id)).reduce((a, l) => a + riskOf(l.ledgerAmount, ledgerCurrency), 0n),
+    atRisk: lines.filter((l) => risky.has(l.id)).reduce((a, l) => a + riskOf(l.ledgerAmount, ledgerCurrency), 0n),
     ties: Object.fromEntries(TIE_KINDS.map((kind) => [kind, worstOf(ties, kind)])) as Record<TieKind, ShownTie>,
     stops,
     asks: count('ask'),

@@ -105,6 +105,28 @@ describe('the queue', () => {
     expect(await listed('off=receipt', ines)).not.toContain(inesOwn);
     expect((await rows('', ines)).find((c) => c.own)).toMatchObject({ ties: {}, attention: [], atRisk: null });
   });
+  it('calls a claim the first of its person by the day it was handed in, not by when it was begun', async () => {
+    const claims = () => api.owner('claims');
+    const { earlier, later } = await claims()
+      .from('claims as a')
+      .join('claims as b', (on) => on.on('b.claimant_id', 'a.claimant_id').andOn('b.id', '>', 'a.id'))
+      .where({ 'a.state': 'in review', 'b.state': 'in review' })
+      .first('a.number as earlier', 'b.number as later');
+    const nth = async (number: string) =>
+      (await rows()).find((c) => c.number === number).attention.find((s: string) => s.endsWith('claim of this person'));
+    const handIn = (number: string, day: string) => claims().where({ number }).update({ submitted_on: day });
+    await handIn(earlier, '2020-01-02');
+    await handIn(later, '2020-01-03');
+    expect([await nth(earlier), await nth(later)]).toEqual([
+      'first claim of this person',
+      'second claim of this person',
+    ]);
+    await handIn(later, '2020-01-01');
+    expect([await nth(later), await nth(earlier)]).toEqual([
+      'first claim of this person',
+      'second claim of this person',
+    ]);
+  });
   it('refuses what is no filter, saying what one would be', async () => {
     for (const [query, field] of [
       ['code=410', 'code'],

@@ -27,7 +27,7 @@ export interface ListedClaim {
   answered: number;
   clean: boolean;
   drawn: boolean;
-  /** How many claims the same person had handed in before, counted to a few. */
+  /** How many claims of the same person were handed in before it, counted to a few. */
   earlier: number;
 }
 
@@ -60,8 +60,8 @@ export const listed = (db: Db) =>
       db.raw('array[c.claimant_id, c.preparer_id] as makers'),
       db.raw(`'clean' = any(c.facets) and c.state = 'in review' as clean, c.drawn_at is not null as drawn`),
       db.raw(
-        `(select count(*)::int from (select 1 from claims x where x.claimant_id = c.claimant_id and x.id < c.id
-          and x.submitted_version is not null limit ${FEW_CLAIMS}) s) as earlier`,
+        `(select count(*)::int from (select 1 from claims x where x.claimant_id = c.claimant_id
+          and (x.submitted_on, x.id) < (c.submitted_on, c.id) limit ${FEW_CLAIMS}) s) as earlier`,
       ),
     );
 

@@ -13,9 +13,9 @@ export function AlsoOn({ sheet, view, bench }: BenchProps) {
   const chosen = sheet.chosen.filter((id) => others.includes(id));
   const wide = bench.kind === 'split' || bench.kind === 'coding';
   const offers = [
-    { name: `the ${like.length === 1 ? 'other line' : `${like.length} other lines`} like this one`, lines: like },
+    { name: `${othersOf(like, 'the')} like this one`, lines: like },
     { name: `the ${chosen.length === 1 ? 'line' : `${chosen.length} lines`} you chose`, lines: chosen },
-    ...(wide && others.length > like.length ? [{ name: `all ${others.length} other lines`, lines: others }] : []),
+    ...(wide && others.length > like.length ? [{ name: othersOf(others, 'all'), lines: others }] : []),
   ].filter((offer) => offer.lines.length > 0);
   if (offers.length === 0) return null;
   const isOn = (offer: readonly string[]) => offer.join() === bench.also.join();
@@ -36,6 +36,10 @@ export function AlsoOn({ sheet, view, bench }: BenchProps) {
     </div>
   );
 }
+
+/** Other lines counted. Two of all → "all 2 other lines"; one → "the other line". */
+const othersOf = (lines: readonly string[], which: 'the' | 'all'): string =>
+  lines.length === 1 ? 'the other line' : `${which} ${lines.length} other lines`;
 
 /** Shares that are amounts fit lines of the same amount alone; everything else fits each. */
 function fits({ line: id, set }: BenchProps['bench'], lines: readonly Line[], other: Line): boolean {

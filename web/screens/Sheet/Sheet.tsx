@@ -99,7 +99,7 @@ function useShown({ bench, posting }: SheetState, view: ClaimView) {
   return { preview, assessment, ties };
 }
 
-/** The rows of the matrix, those that are folded, and the cell in focus: at first the first one that is not tied. */
+/** The rows of the matrix, those that are folded, and the cell in focus: at first the first one that is not tied, or a line that has a stop. */
 function useCells(view: ClaimView, { ties, assessment }: Shown, benchLine: string | null) {
   const kinds = useMemo(() => kindsShown(view.ties), [view]);
   const [memory] = useState<RowMemory>(() => new Map());
@@ -108,7 +108,7 @@ function useCells(view: ClaimView, { ties, assessment }: Shown, benchLine: strin
     [view, ties, assessment, memory],
   );
   const [cell, setCell] = useState<Cell | null>(
-    () => nextLoose(rows, kinds, view.marks, null) ?? firstCell(rows[0]?.line.id, kinds),
+    () => nextLoose(rows, kinds, view.marks, null) ?? firstCell((rows.find(hasStop) ?? rows[0])?.line.id, kinds),
   );
   const [unfolded, setUnfolded] = useState(false);
   const inUse = (line: string) => line === cell?.line || line === benchLine;
@@ -117,5 +117,6 @@ function useCells(view: ClaimView, { ties, assessment }: Shown, benchLine: strin
   return { kinds, cell, setCell, visible, folded, unfold: () => setUnfolded(true) };
 }
 
+const hasStop = (row: MatrixRow) => row.findings.some((f) => f.severity === 'stop');
 const firstCell = (line: string | undefined, kinds: Cell['kind'][]): Cell | null =>
   line && kinds[0] ? { line, kind: kinds[0] } : null;

@@ -24,6 +24,7 @@ import * as desk from './023_desk.ts';
 import * as clearing from './024_clearing.ts';
 import * as columns from './025_columns.ts';
 import * as splitUnits from './026_split_units.ts';
+import * as earlierClaims from './027_earlier_claims.ts';
 import * as handy from './017_handy.ts';
 
 interface Named extends Knex.Migration {
@@ -57,6 +58,7 @@ const MIGRATIONS: Named[] = [
   { name: '1.024_clearing', ...clearing },
   { name: '1.025_columns', ...columns },
   { name: '1.026_split_units', ...splitUnits },
+  { name: '1.027_earlier_claims', ...earlierClaims },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */
