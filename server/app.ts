@@ -1,5 +1,4 @@
 import { join } from 'node:path';
-import connectPgSimple from 'connect-pg-simple';
 import express, { type Express } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
@@ -34,6 +33,7 @@ import { admit } from './platform/http/admit.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
 import { atMost } from './platform/http/overload.ts';
 import { createWatch } from './platform/http/watch.ts';
+import { sessionStore } from './platform/http/sessionStore.ts';
 import { logSlow } from './platform/http/logSlow.ts';
 import { actorOf, sameOriginWrites } from './platform/http/guards.ts';
 import { limiter, usualThrottles, type Throttles } from './platform/http/throttle.ts';
@@ -73,7 +73,6 @@ export function createApp({
 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.set('json replacer', (_key: string, value: unknown) => (typeof value === 'bigint' ? value.toString() : value));
   if (trustProxy) app.set('trust proxy', trustProxy);
   const watch = createWatch();
   app.use(logSlow(log));
@@ -99,7 +98,6 @@ export function createApp({
 type ApiOptions = Pick<AppOptions, 'context' | 'pool' | 'secrets' | 'demo'> & { throttles: Throttles };
 
 function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
-  const PgStore = connectPgSimple(session);
   const router = express.Router();
   router.use((_req, res, next) => {
     res.set('Cache-Control', 'no-store');
@@ -110,7 +108,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     session({
       name: COOKIE,
       secret: [...secrets],
-      store: new PgStore({ pool, tableName: 'sessions', createTableIfMissing: false, pruneSessionInterval: 900 }),
+      store: sessionStore(pool),
       resave: false,
       saveUninitialized: false,
       rolling: true,

@@ -20,6 +20,8 @@ type Times = Record<
   number
 > & {
   statements: number;
+  /** Of a correction after which the owner of a code is asked. */
+  asking: number;
   assessments: number;
 };
 
@@ -71,6 +73,12 @@ function* rowsOf(few: Times, many: Times): Generator<Row> {
   };
   yield flat('one correction', 'correction', 1.3);
   yield { what: `one correction ${among}`, baseline: 'SQL statement', ratio: many.statements, aim: 25 };
+  yield {
+    what: `one correction that asks the owner of a code ${among}`,
+    baseline: 'SQL statement',
+    ratio: many.asking,
+    aim: null,
+  };
   yield { what: `one correction ${among}`, baseline: 'assessment', ratio: many.assessments, aim: 1 };
 }
 
@@ -86,7 +94,8 @@ async function timesAmong(api: TestApi, noor: Client, lines: number): Promise<Ti
     JSON.stringify(body),
   );
   const tenth = await keyOfTenth(noor);
-  const correct = correcting(noor, body);
+  const correct = correcting(noor, body, 'fund', ['10', '20']);
+  await correct();
   const sent = (await statementsOf(correct)).map(({ sql }) => sql);
   const times = {
     view: await median(view),
@@ -103,7 +112,15 @@ async function timesAmong(api: TestApi, noor: Client, lines: number): Promise<Ti
     assessments: sent.filter((sql) => /insert into "assessments"/.test(sql)).length,
   };
   await bare.close();
-  return times;
+  return { ...times, asking: await countAsking(noor) };
+}
+
+/** The statements of a correction after which the owner of a code is asked. */
+async function countAsking(noor: Client): Promise<number> {
+  const { body } = await noor.get(`/claims/${CLAIM}`);
+  const correct = correcting(noor, body, 'costCentre', ['410', '420']);
+  await correct();
+  return (await statementsOf(correct)).length;
 }
 
 /** Reads the bytes of an answer and does nothing with them, as the bare route's are read. */
@@ -126,12 +143,15 @@ async function keyOfTenth(noor: Client): Promise<string> {
   return after;
 }
 
-/** Moves a line from one cost centre to the other and back, and goes on from the revision the answer has. */
-function correcting(noor: Client, claim: FinanceView): () => Promise<void> {
+/**
+ * Moves a line from one code to another and back, and goes on from the revision the claim has. Funds are asked about of
+ * nobody, cost centres of their owners.
+ */
+function correcting(noor: Client, claim: FinanceView, dimension: string, codes: [string, string]): () => Promise<void> {
   let { revision } = claim.claim;
   const { id, coding } = claim.document.claim.lines[0]!;
   return async () => {
-    const set = { coding: { ...coding, costCentre: revision % 2 ? '410' : '420' } };
+    const set = { coding: { ...coding, [dimension]: codes[revision % 2]! } };
     const { status, body } = await noor.put(`/claims/${CLAIM}/lines/${id}`, { revision, set });
     if (status !== 200) throw new Error(`a correction was answered with ${status}: ${JSON.stringify(body)}`);
     revision = body.claim.revision;

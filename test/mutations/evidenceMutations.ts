@@ -78,4 +78,25 @@ export const EVIDENCE_MUTATIONS: readonly Mutation[] = [
     'false',
     OFFERING,
   ),
+  m(
+    'a stop that is no money at risk',
+    'core/evidence/comparisons/summariseReview.ts',
+    '[...loose, ...stopped]',
+    'loose',
+    'core/evidence/comparisons',
+  ),
+  m(
+    'limits on several lines looked at line by line',
+    'core/figures/policy/judgeLimits.ts',
+    " && limit.per !== 'trip'",
+    '',
+    'core/figures/policy',
+  ),
+  m(
+    'the first claim of a person by when it was begun',
+    'server/records/claims/listed.queries.ts',
+    '(x.submitted_on, x.id) < (c.submitted_on, c.id)',
+    'x.id < c.id and x.submitted_version is not null',
+    'server/features/desk',
+  ),
 ];

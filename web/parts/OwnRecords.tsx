@@ -51,7 +51,14 @@ interface RecordListProps<Row> extends Pick<OwnRecordsProps<Row>, 'pathOf' | 'co
   whose: boolean;
 }
 
-function RecordList<Row extends { number: string }>({ rows, whose, pathOf, columns, render }: RecordListProps<Row>) {
+/** Records as rows that the arrow keys go through, each a link to its own page. */
+export function RecordList<Row extends { number: string }>({
+  rows,
+  whose,
+  pathOf,
+  columns,
+  render,
+}: RecordListProps<Row>) {
   const { list, current, setCurrent } = useRovingRows<HTMLUListElement>(rows.length);
   return (
     <ul ref={list} className="rows border-y border-base-300 bg-base-100">

@@ -33,12 +33,12 @@ const PEOPLE_A_DEVICE = 5;
 export function createGuessing(pool: Pool, secrets: Secrets, throttles: Throttles): Guessing {
   const counted = new RateLimiterPostgres(throttles.failures(pool));
   const waits = new RateLimiterPostgres(throttles.waits(pool));
-  const { free, longestSeconds } = throttles.guesses;
+  const { free, ...waiting } = throttles.guesses;
 
   /** Whether the attempt may go on by one key: it is free, or the first since the last wait was over. */
   const count = async ({ kind, key }: Counted): Promise<number> => {
     const { consumedPoints } = await counted.penalty(key);
-    const seconds = waitAfter(consumedPoints - free[kind], longestSeconds);
+    const seconds = waitAfter(consumedPoints - free[kind], waiting);
     if (seconds === 0) return 0;
     try {
       await waits.consume(key, 1, { customDuration: seconds });
@@ -93,9 +93,11 @@ function keysOf(req: Request, email: string, device: string | null): Counted[] {
   return [counted('pair', address, email), counted('address', address), counted('account', email)];
 }
 
-/** Seconds to wait after so many attempts beyond the free ones: 1, 2, 4 … up to the longest. 0 → 0; 3 → 4. */
-export const waitAfter = (beyond: number, longest: number): number =>
-  beyond <= 0 ? 0 : Math.min(longest, 2 ** (beyond - 1));
+/** Seconds to wait after so many attempts beyond the free ones: the first, twice that … up to the longest. From 1 second: 0 → 0; 3 → 4. */
+export const waitAfter = (
+  beyond: number,
+  { firstSeconds, longestSeconds }: Pick<FreeGuesses, 'firstSeconds' | 'longestSeconds'>,
+): number => (beyond <= 0 ? 0 : Math.min(longestSeconds, firstSeconds * 2 ** (beyond - 1)));
 
 const tokensOf = (req: Request): string[] =>
   (parse(req.headers.cookie ?? '')[COOKIE] ?? '').split('~').slice(0, PEOPLE_A_DEVICE).filter(Boolean);

@@ -3,9 +3,10 @@ import type { Pool } from 'pg';
 import { RateLimiterRes, type IRateLimiterPostgresOptions, type RateLimiterPostgres } from 'rate-limiter-flexible';
 import { Refused } from './refusal.ts';
 
-/** How many attempts are free, by who is guessed at from where, by address and by account. */
+/** How many attempts are free, by who is guessed at from where, by address and by account; then how long one waits. */
 export interface FreeGuesses {
   free: { pair: number; address: number; account: number };
+  firstSeconds: number;
   longestSeconds: number;
 }
 
@@ -40,7 +41,7 @@ const inTable = (
 export const usualThrottles: Throttles = {
   failures: (pool) => inTable(pool, 'wrong-password', 1_000_000, 24 * 3600),
   waits: (pool) => inTable(pool, 'sign-in-wait', 1, 3600),
-  guesses: { free: { pair: 5, address: 100, account: 50 }, longestSeconds: 900 },
+  guesses: { free: { pair: 5, address: 100, account: 50 }, firstSeconds: 1, longestSeconds: 900 },
   upload: (pool) => inTable(pool, 'upload', 60, 60),
   letters: (pool) => inTable(pool, 'letters', 5, 3600),
   lettersFrom: (pool) => inTable(pool, 'letters-from', 60, 3600),

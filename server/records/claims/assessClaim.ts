@@ -16,7 +16,7 @@ import { invalid, Refused } from '../../platform/http/refusal.ts';
 import type { BudgetRow } from '../book/book.queries.ts';
 import { currentBook } from '../book/sharedBook.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
-import { replaceUses, selectAssessment, upsertAssessment } from './assessments.queries.ts';
+import { selectAssessment, upsertAssessment } from './assessments.queries.ts';
 import type { ClaimRow, VersionKey } from './claims.queries.ts';
 import { computeLines } from './computeLines.ts';
 import { readEvidence } from './evidence.ts';
@@ -122,17 +122,11 @@ export async function keepAssessment(
   const key = { claim_id: row.id, version: row.version };
   const { document, own, bookHash, evidence, assessment, ties, estimates } = assessed;
   const { book: _, ...rest } = document;
-  await upsertAssessment(trx, key, {
-    revision,
-    assessed_at: clock.now(),
-    book_hash: bookHash,
-    document: { ...rest, own },
-    evidence,
-    result: assessment,
-    ties,
-    estimates,
-  });
-  await replaceUses(trx, row.id, final ? [] : usesOf(assessed));
+  const stored = {
+    ...{ revision, assessed_at: clock.now(), book_hash: bookHash, document: { ...rest, own } },
+    ...{ evidence, result: assessment, ties, estimates },
+  };
+  await upsertAssessment(trx, key, stored, final ? [] : usesOf(assessed));
   const marks = await dropStaleMarks(trx, key, ties);
   return summaryColumns(assessed, marks, standing);
 }

@@ -43,7 +43,16 @@ export function selectAssessment(
     );
 }
 
-export async function upsertAssessment(trx: Db, key: VersionKey, row: StoredAssessment): Promise<void> {
+/**
+ * Keeps what was computed, its findings, and what of the book, the budgets and the advances it was made from, so that the
+ * claim is found when one of those changes.
+ */
+export async function upsertAssessment(
+  trx: Db,
+  key: VersionKey,
+  row: StoredAssessment,
+  uses: readonly string[],
+): Promise<void> {
   const { document, evidence, result, ties, estimates, ...rest } = row;
   const stored = {
     ...key,
@@ -55,11 +64,16 @@ export async function upsertAssessment(trx: Db, key: VersionKey, row: StoredAsse
     estimates: JSON.stringify(estimates),
   };
   await trx('assessments').insert(stored).onConflict(['claim_id', 'version']).merge();
-  await replaceFindings(trx, key, result.findings);
+  await replaceFound(trx, key, result.findings, uses);
 }
 
-/** Findings as rows of their own, for reports by rule. */
-async function replaceFindings(trx: Db, key: VersionKey, findings: readonly Finding[]): Promise<void> {
+/** Findings as rows of their own, for reports by rule; and the uses. */
+async function replaceFound(
+  trx: Db,
+  key: VersionKey,
+  findings: readonly Finding[],
+  uses: readonly string[],
+): Promise<void> {
   const rows = findings.map(({ line, item, ...finding }, position) => ({
     ...finding,
     position,
@@ -67,22 +81,19 @@ async function replaceFindings(trx: Db, key: VersionKey, findings: readonly Find
     item_id: item,
   }));
   await trx.raw(
-    `with gone as (delete from findings where claim_id = :claim and version = :version and position >= :count)
+    `with fewer as (delete from findings where claim_id = :claim and version = :version and position >= :count),
+       unused as (delete from assessment_uses where claim_id = :claim and key <> all(cast(:uses as text[]))),
+       used as (insert into assessment_uses (claim_id, key)
+         select cast(:claim as bigint), unnest(cast(:uses as text[])) on conflict do nothing)
      insert into findings (claim_id, version, position, code, severity, line_id, item_id, says, difference)
      select cast(:claim as bigint), cast(:version as integer), x.position, x.code, x.severity, x.line_id, x.item_id, x.says, x.difference
      from jsonb_populate_recordset(null::findings, cast(:rows as jsonb)) x
      on conflict (claim_id, version, position) do update set code = excluded.code, severity = excluded.severity, line_id = excluded.line_id,
        item_id = excluded.item_id, says = excluded.says, difference = excluded.difference`,
-    { claim: String(key.claim_id), version: key.version, count: rows.length, rows: JSON.stringify(rows) },
-  );
-}
-
-/** Notes what of the book, the budgets and the advances a claim was assessed by, so that it is found when one changes. */
-export async function replaceUses(trx: Db, claimId: bigint, keys: readonly string[]): Promise<void> {
-  await trx.raw(
-    `with gone as (delete from assessment_uses where claim_id = :claim and key <> all(cast(:keys as text[])))
-     insert into assessment_uses (claim_id, key) select cast(:claim as bigint), unnest(cast(:keys as text[])) on conflict do nothing`,
-    { claim: String(claimId), keys: [...new Set(keys)] } as never,
+    {
+      ...{ claim: String(key.claim_id), version: key.version, count: rows.length },
+      ...{ rows: JSON.stringify(rows), uses: [...new Set(uses)] as never },
+    },
   );
 }
 

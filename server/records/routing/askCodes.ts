@@ -35,18 +35,19 @@ export async function askCodeOwners(
 ): Promise<string[]> {
   const there = await codesOf(trx, key);
   const wanted = new Set(added.map((c) => `${c.dimension} ${c.code}`));
+  const gone = there.filter((n) => n.decided_by === null && !wanted.has(codeOf(n)));
   await deleteNeeds(
     trx,
-    there.filter((n) => n.decided_by === null && !wanted.has(codeOf(n))).map((n) => n.id),
+    gone.map((n) => n.id),
   );
   const known = new Set(there.map(codeOf));
   const fresh = added.filter((c) => !known.has(`${c.dimension} ${c.code}`));
-  if (fresh.length > 0) {
-    const book = await selectRouteBook(trx, record.on, []);
-    const needs = fresh.flatMap((code) => ownersOf({ ...record, charged: [code] }, book, code));
-    await insertNeeds(trx, key, needs, at);
-  }
-  return askedOf(await codesOf(trx, key));
+  const asked = askedOf(there.filter((n) => !gone.includes(n)));
+  if (fresh.length === 0) return asked;
+  const book = await selectRouteBook(trx, record.on, []);
+  const needs = fresh.flatMap((code) => ownersOf({ ...record, charged: [code] }, book, code));
+  await insertNeeds(trx, key, needs, at);
+  return [...new Set([...asked, ...needs.flatMap((n) => n.people)])];
 }
 
 function ownersOf(record: RoutedRecord, book: Parameters<typeof computeRoute>[1], { dimension, code }: ChargedCode) {

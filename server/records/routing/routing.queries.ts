@@ -1,6 +1,5 @@
 import type { RouteLevel, Routed } from '../../../core/routing/route.schema.ts';
 import type { Need, Route, RouteBook } from '../../../core/routing/route.types.ts';
-import type { Role } from '../../../core/workflow/lifecycle.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { MAX_RATE_AGE, PIVOT } from '../book/book.queries.ts';
 import { quotesOn } from '../book/ratesOn.ts';
@@ -12,18 +11,21 @@ export interface RoutedKey {
   version: number;
 }
 
-const HOLDS = `?::date between coalesce(valid_from, '-infinity') and coalesce(valid_to, 'infinity')`;
+const HOLDS = `cast(:on as date) between coalesce(valid_from, '-infinity') and coalesce(valid_to, 'infinity')`;
+
+type RouteRows = Pick<RouteBook, 'people' | 'substitutes' | 'roles'> & { levels: { id: string; rule: RouteLevel }[] };
+const LISTED = (fields: string, from: string) =>
+  `(select coalesce(jsonb_agg(jsonb_build_object(${fields})), '[]') from ${from})`;
+const ROUTE_BOOK = `select
+  ${LISTED(`'id', id, 'rule', rule`, `routes where ${HOLDS}`)} as levels,
+  ${LISTED(`'id', id, 'kind', kind, 'active', active, 'usualApprover', usual_approver, 'sponsor', sponsor`, 'people')} as people,
+  ${LISTED(`'person', person_id, 'substitute', substitute_id`, `substitutes where ${HOLDS}`)} as substitutes,
+  ${LISTED(`'person', person_id, 'role', role, 'entity', entity_id`, `person_roles where ${HOLDS}`)} as roles`;
 
 /** The part of the book that routes are computed from on a day, with the rates of these currencies. */
 export async function selectRouteBook(db: Db, on: string, currencies: readonly string[]): Promise<RouteBook> {
-  const levels: { id: string; rule: RouteLevel }[] = await db('routes').whereRaw(HOLDS, [on]).select('id', 'rule');
-  const people = await db('people').select('id', 'kind', 'active', 'usual_approver as usualApprover', 'sponsor');
-  const substitutes = await db('substitutes')
-    .whereRaw(HOLDS, [on])
-    .select('person_id as person', 'substitute_id as substitute');
-  const roles: { person: string; role: Role; entity: string | null }[] = await db('person_roles')
-    .whereRaw(HOLDS, [on])
-    .select('person_id as person', 'role', 'entity_id as entity');
+  const { rows } = await db.raw(ROUTE_BOOK, { on });
+  const { levels, people, substitutes, roles } = rows[0] as RouteRows;
   const used = [...currencies, ...levels.flatMap(({ rule }) => (rule.above ? [rule.above.currency] : []))];
   const rates = await quotesOn(db, used, on);
   return {

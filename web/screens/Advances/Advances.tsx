@@ -5,8 +5,7 @@ import { useAdvances, type AdvanceRowAnswer } from '../../api/advances.ts';
 import type { Person } from '../../api/session.ts';
 import { Money } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
-import { RecordWhat } from '../../parts/OwnRecords.tsx';
-import { useRovingRows } from '../../parts/useRovingRows.ts';
+import { RecordList, RecordWhat } from '../../parts/OwnRecords.tsx';
 import { ADVANCE_KINDS_SAID, sayNext } from '../../words/sayAdvance.ts';
 import { BeginAdvance } from './BeginAdvance.tsx';
 
@@ -69,33 +68,30 @@ function Section({ title, ...rows }: RowsProps & { title: string }) {
   );
 }
 
-function Rows({ rows, whose }: RowsProps) {
-  const { list, current, setCurrent } = useRovingRows<HTMLUListElement>(rows.length);
+const Rows = ({ rows, whose }: RowsProps) => (
+  <RecordList
+    rows={rows}
+    whose={whose}
+    pathOf={(row) => `/advances/${row.number}`}
+    columns="sm:grid-cols-[minmax(0,1fr)_22rem_9rem]"
+    render={(row) => <AdvanceRow row={row} whose={whose} />}
+  />
+);
+
+function AdvanceRow({ row, whose }: { row: AdvanceRowAnswer; whose: boolean }) {
   return (
-    <ul ref={list} className="rows border-y border-base-300 bg-base-100">
-      {rows.map((row, index) => (
-        <li key={row.number}>
-          <Link
-            data-row
-            tabIndex={index === current ? 0 : -1}
-            onFocus={() => setCurrent(index)}
-            to={`/advances/${row.number}`}
-            className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-1 border-b border-base-300 px-4 py-2 hover:bg-base-200 sm:grid-cols-[minmax(0,1fr)_22rem_9rem]"
-          >
-            <RecordWhat {...row} claimant={whose ? row.person : null} />
-            <span className="order-last col-span-2 text-sm sm:order-none sm:col-span-1">
-              <span className={row.overdue ? 'block font-medium' : 'block'}>{sayNext(row)}</span>
-              <span className="quiet block">
-                {ADVANCE_KINDS_SAID[row.kind]}
-                {row.proofMissing && ' · a proof is missing'}
-              </span>
-            </span>
-            <span className="text-right">
-              <Money amount={row.amount} currency={row.currency} strong />
-            </span>
-          </Link>
-        </li>
-      ))}
-    </ul>
+    <>
+      <RecordWhat {...row} claimant={whose ? row.person : null} />
+      <span className="order-last col-span-2 text-sm sm:order-none sm:col-span-1">
+        <span className={row.overdue ? 'block font-medium' : 'block'}>{sayNext(row)}</span>
+        <span className="quiet block">
+          {ADVANCE_KINDS_SAID[row.kind]}
+          {row.proofMissing && ' · a proof is missing'}
+        </span>
+      </span>
+      <span className="text-right">
+        <Money amount={row.amount} currency={row.currency} strong />
+      </span>
+    </>
   );
 }

@@ -44,14 +44,13 @@ function OneBudget({ budget }: { budget: Budget }) {
       </h3>
       <table className="my-1 w-full">
         <tbody>
-          <SumRow words="budget" amount={budget.amount} currency={budget.currency} />
+          <SumRow words={`budget, in ${budget.currency}`} amount={budget.amount} />
           {sum.map(([words, amount]) => (
             <SumRow key={words} words={`− ${words}`} amount={amount} />
           ))}
           <SumRow
             words={over ? '= above the budget by' : '= left then'}
             amount={over ? budget.left.slice(1) : budget.left}
-            currency={budget.currency}
             tone={over ? 'font-semibold text-error' : 'font-semibold'}
           />
         </tbody>
@@ -83,14 +82,13 @@ function OneBudget({ budget }: { budget: Budget }) {
 interface SumRowProps {
   words: string;
   amount: string;
-  currency?: string;
   tone?: string;
 }
-const SumRow = ({ words, amount, currency, tone = '' }: SumRowProps) => (
+const SumRow = ({ words, amount, tone = '' }: SumRowProps) => (
   <tr className={tone}>
     <td>{words}</td>
     <td className="text-right">
-      <Money amount={amount} currency={currency} />
+      <Money amount={amount} />
     </td>
   </tr>
 );
