@@ -140,4 +140,11 @@ export const HARD_MUTATIONS: Mutation[] = [
   ),
   m('figures for the world', `${HTTP}/watch.ts`, "if (req.get('x-forwarded-for'))", 'if (false)', HTTP),
   m('a claim of any size', 'core/documents/checkSize.ts', 'if (size > MOST)', 'if (false)', 'core/documents'),
+  m(
+    'every reading writes its session',
+    'server/platform/http/sessionStore.ts',
+    'if (written.has(id)) return done?.();',
+    '',
+    'server/features/session/session.api.test.ts',
+  ),
 ];
