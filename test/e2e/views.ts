@@ -64,6 +64,9 @@ export const views: View[] = [
     who: 'maeve.tarrant',
     open: async (page) => {
       await page.goto('/desk/C-1008');
+      // the line with the stop comes first
+      await page.getByRole('heading', { name: /Line 2/ }).waitFor();
+      await page.keyboard.press('ArrowUp');
       await page.getByRole('heading', { name: /Line 1/ }).waitFor();
       await page.keyboard.press('i');
       await page.keyboard.press('r');
