@@ -70,17 +70,22 @@ interface Try {
   fresh?: boolean;
 }
 
+/** What was there after the last request, where that was refused; looking takes as long as asking. */
+let known: string | null = null;
+
 /** What is wrong with an answer: broken, without a sentence, or refused though something changed. */
 async function faultOf({ route, path, body, field, fresh = false }: Try): Promise<string | null> {
-  const before = await state();
+  const before = (known ??= await state());
   if (fresh && typeof body === 'object' && body !== null && 'revision' in body) body.revision = await revisionOf(path);
   const { status, code, says, numbers } = await send(route, path, body);
+  if (status < 400 || status >= 500) known = null;
   if (status >= 500) return `${status} ${code}`;
   if (status < 400) return null;
   if (!/[.!?]$/.test(says)) return `no sentence: ${says}`;
   if (code === 'invalid' && field !== undefined && !namesField(numbers.path, field))
     return `names ${numbers.path || 'no field'}`;
-  return (await state()) === before ? null : `${code} changed something`;
+  known = await state();
+  return known === before ? null : `${code} changed something`;
 }
 
 /** A field of the request, or of the claim that would come of it. */
@@ -179,7 +184,7 @@ function* inAddresses() {
 describe('whatever is sent', () => {
   it('in any field of any body is answered, and what is refused changes nothing', async () => {
     expect(await unheld(inBodies())).toEqual([]);
-  }, 900_000);
+  }, 1_800_000);
   it('in any query is answered', async () => {
     expect(await unheld(inQueries())).toEqual([]);
   });
