@@ -64,8 +64,10 @@ export const views: View[] = [
     who: 'maeve.tarrant',
     open: async (page) => {
       await page.goto('/desk/C-1008');
-      // the line with the stop comes first
+      // it opens on the line with the stop; the other one, tied throughout, is folded
       await page.getByRole('heading', { name: /Line 2/ }).waitFor();
+      await page.keyboard.press('ArrowDown');
+      await page.keyboard.press('Enter');
       await page.keyboard.press('ArrowUp');
       await page.getByRole('heading', { name: /Line 1/ }).waitFor();
       await page.keyboard.press('i');
