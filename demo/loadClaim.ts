@@ -30,7 +30,7 @@ import { actOnPlan } from '../server/records/plans/planStore.ts';
 import { selectEstimates, selectPlan } from '../server/records/plans/plans.queries.ts';
 import { selectLiveJournal } from '../server/records/ledger/journals.queries.ts';
 import { claimSource } from '../server/records/ledger/ledger.types.ts';
-import type { ClaimSeed, LineSeed } from './claims.ts';
+import type { ClaimSeed, LineSeed } from './claims/claim.types.ts';
 import { actorOf, clockAt, moment } from './actors.ts';
 import { chargeOf } from './loadGather.ts';
 

@@ -7,7 +7,7 @@ import { closePeriod } from '../server/features/periods/periods.service.ts';
 import { selectPeriods } from '../server/records/book/periods.queries.ts';
 import { actorOf, moment } from './actors.ts';
 import { advances, loadAdvance } from './advances.ts';
-import { claims } from './claims.ts';
+import { claims } from './claims/claims.ts';
 import { loadBook, loadEntities } from './loadBook.ts';
 import { loadClaim } from './loadClaim.ts';
 import { draftOf, loadCards, loadGathered } from './loadGather.ts';

@@ -13,7 +13,7 @@ import { statementOf, type Book, type Purchase } from '../standins/bank/book.ts'
 import { passDay } from '../standins/bank/nights.ts';
 import type { Bank } from '../standins/bank/server.ts';
 import { writeCamt053 } from '../standins/bank/write.ts';
-import type { ClaimSeed } from './claims.ts';
+import type { ClaimSeed } from './claims/claim.types.ts';
 import { drawSlip } from './drawReceipt.ts';
 import { cards } from './cards.ts';
 

@@ -8,7 +8,7 @@ import { createHash } from 'node:crypto';
 import { inspect } from '../server/platform/outside/reading/inspect.ts';
 import { insertFile, insertReading, insertReceipt, saveReading } from '../server/records/receipts/receipts.queries.ts';
 import type { Accepted } from '../server/platform/outside/reading/reading.types.ts';
-import type { ClaimSeed, LineSeed } from './claims.ts';
+import type { ClaimSeed, LineSeed } from './claims/claim.types.ts';
 import { printReceipt, type ReceiptFacts } from './drawReceipt.ts';
 import { randomFrom, type Random } from './random.ts';
 

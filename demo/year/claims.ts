@@ -1,5 +1,5 @@
 import { fromMinor } from '../../core/numbers/amount.ts';
-import type { ClaimSeed, LineSeed } from '../claims.ts';
+import type { ClaimSeed, LineSeed } from '../claims/claim.types.ts';
 import { people as firstPeople } from '../people.ts';
 import { randomFrom, type Random } from '../random.ts';
 import { APPROVERS, people } from './organisation.ts';

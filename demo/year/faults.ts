@@ -1,4 +1,4 @@
-import type { LineSeed } from '../claims.ts';
+import type { LineSeed } from '../claims/claim.types.ts';
 import type { YearClaim } from './claims.ts';
 
 /** Something put wrong on purpose: what to look for, and the claim before and after. */

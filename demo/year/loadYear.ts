@@ -9,7 +9,7 @@ import { closePastPeriods, jobs, PASSWORD, readOldMessages } from '../loadDemo.t
 import { dailyRates, months } from '../loadBook.ts';
 import { loadClaim } from '../loadClaim.ts';
 import { factsOf, storePaper } from '../loadReceipts.ts';
-import type { LineSeed } from '../claims.ts';
+import type { LineSeed } from '../claims/claim.types.ts';
 import { randomFrom } from '../random.ts';
 import { entities as firstEntities } from '../organisation.ts';
 import { loadOthers } from './others.ts';
