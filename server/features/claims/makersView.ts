@@ -23,9 +23,8 @@ export function claimantView(sources: Sources) {
 
 /** What an approver sees: as the claimant, with every finding and the worst state of each kind of comparison. */
 export function approverView(sources: Sources) {
-  const { assessed } = sources;
-  const { currency } = assessed.document.claim;
-  const ledgerCurrency = assessed.book.entities[0]!.currency;
+  const { assessed, around } = sources;
+  const { currency, ledgerCurrency } = around.header;
   const shown = shownTies(assessed.ties, []);
   const { ties } = summariseReview(assessed.result, shown, {
     currency,

@@ -31,12 +31,14 @@ export async function viewClaim(
   const audience = around ? audienceOf(claimFacts(around.row), actor) : null;
   if (!around || !audience) throw new Refused('not-found', { what: 'claim' });
   const key = { claim_id: around.row.id, version: versionFor(audience, around) };
-  const assessed = (await selectAssessment(db, key))!;
-  const receipts = await selectShownReceipts(db, key);
-  const attachments = await selectAttachments(db, key);
-  const may = await actsOf(db, around, actor);
-  const advances = await advancesBeside(context, around.row, key);
-  const sources = { around, assessed, receipts, attachments, advances, may };
+  const [assessed, receipts, attachments, may, advances] = await Promise.all([
+    selectAssessment(db, key),
+    selectShownReceipts(db, key),
+    selectAttachments(db, key),
+    actsOf(db, around, actor),
+    advancesBeside(context, around.row, key),
+  ]);
+  const sources = { around, assessed: assessed!, receipts, attachments, advances, may };
   switch (audience) {
     case 'claimant':
       return { audience, ...claimantView(sources) };

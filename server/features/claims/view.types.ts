@@ -1,5 +1,4 @@
 import type { ShownAdvance } from '../../../contract/advances.ts';
-import type { SharedBook } from '../../../core/documents/splitBook.ts';
 import type { ClaimAct } from '../../../core/workflow/lifecycles/claim.ts';
 import type { StoredAssessment } from '../../records/claims/assessments.queries.ts';
 import type { ShownAttachment } from '../../records/attachments/attachments.queries.ts';
@@ -8,7 +7,7 @@ import type { ClaimSurroundings, ShownReceipt } from './view.queries.ts';
 /** What every view of a claim is written from. */
 export interface Sources {
   around: ClaimSurroundings;
-  assessed: StoredAssessment & { book: SharedBook };
+  assessed: StoredAssessment;
   receipts: Record<string, ShownReceipt>;
   attachments: ShownAttachment[];
   advances: ShownAdvance[];

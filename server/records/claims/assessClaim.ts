@@ -16,7 +16,7 @@ import { invalid, Refused } from '../../platform/http/refusal.ts';
 import type { BudgetRow } from '../book/book.queries.ts';
 import { currentBook } from '../book/sharedBook.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
-import { selectAssessment, upsertAssessment } from './assessments.queries.ts';
+import { selectWithBook, upsertAssessment } from './assessments.queries.ts';
 import type { ClaimRow, VersionKey } from './claims.queries.ts';
 import { computeLines } from './computeLines.ts';
 import { readEvidence } from './evidence.ts';
@@ -51,7 +51,7 @@ export interface KeptClaim extends Subject {
 
 /** What was last computed of a version; refused when it never was. */
 export async function keptClaim(db: Db, key: VersionKey): Promise<KeptClaim> {
-  const stored = await selectAssessment(db, key);
+  const stored = await selectWithBook(db, key);
   if (!stored) throw new Refused('not-found', { what: 'assessment' });
   const { own, ...rest } = stored.document;
   const document: Case = { ...rest, book: joinBook(stored.book, own) };

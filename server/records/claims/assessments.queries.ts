@@ -22,26 +22,18 @@ export interface StoredAssessment {
   estimates: SpentEstimate[];
 }
 
-/** The stored assessment with the shared part of its book. */
-export function selectAssessment(
-  db: Db,
-  key: VersionKey,
-): Promise<(StoredAssessment & { book: SharedBook }) | undefined> {
-  return db('assessments as a')
+const COMPUTED = ['revision', 'assessed_at', 'book_hash', 'document', 'evidence', 'result', 'ties', 'estimates'];
+
+/** What was last computed of a version. */
+export const selectAssessment = (db: Db, key: VersionKey): Promise<StoredAssessment | undefined> =>
+  db('assessments').where({ claim_id: key.claim_id, version: key.version }).first(COMPUTED);
+
+/** The same with the shared part of its book, which is by far the largest: for what is computed again. */
+export const selectWithBook = (db: Db, key: VersionKey): Promise<(StoredAssessment & { book: SharedBook }) | undefined> =>
+  db('assessments as a')
     .join('books as b', 'b.hash', 'a.book_hash')
     .where({ claim_id: key.claim_id, version: key.version })
-    .first(
-      'a.revision',
-      'a.assessed_at',
-      'a.book_hash',
-      'a.document',
-      'a.evidence',
-      'a.result',
-      'a.ties',
-      'a.estimates',
-      'b.content as book',
-    );
-}
+    .first([...COMPUTED.map((column) => `a.${column}`), 'b.content as book']);
 
 /**
  * Keeps what was computed, its findings, and what of the book, the budgets and the advances it was made from, so that the
