@@ -6,8 +6,8 @@ import { addDays } from '../core/numbers/isoDate.ts';
 import { viewOf } from '../test/fixtures/acts.ts';
 import { journeyClaim } from '../test/fixtures/cleanClaims.ts';
 import { startApi, type TestApi } from '../test/fixtures/startApi.ts';
-import setup from '../test/fixtures/templateDatabase.ts';
 import { todayHere } from '../web/parts/today.ts';
+import { makeTemplate } from './makeTemplate.ts';
 import type { Row } from './measure.ts';
 
 const LONG = [300, 1000];
@@ -17,7 +17,7 @@ const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
 /** Long claims on the Sheet in the real browser: each time beside an animation frame of the same page. */
 export async function* benchSheet(): AsyncGenerator<Row> {
-  await setup();
+  makeTemplate();
   const api = await startApi('bench_sheet', { webFolder: join(ROOT, 'build', 'web') });
   const browser = await chromium.launch(config.use!.launchOptions);
   try {

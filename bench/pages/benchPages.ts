@@ -1,7 +1,7 @@
 import type { ClaimAnswer } from '../../contract/claims.ts';
-import setup from '../../test/fixtures/templateDatabase.ts';
 import { cookiesOf, startApi, type Client, type TestApi } from '../../test/fixtures/startApi.ts';
 import { databaseUrl } from '../../test/fixtures/testDatabase.ts';
+import { makeTemplate } from '../makeTemplate.ts';
 import { median, type Row } from '../measure.ts';
 import { bareRoute } from './bareRoute.ts';
 import { fillDatabase, LINES } from './fillDatabase.ts';
@@ -27,7 +27,7 @@ type Times = Record<
 
 /** The pages among 10,000 and among 1,000,000 lines: flat in time, and near to what the same SQL and bytes cost bare. */
 export async function* benchPages(): AsyncGenerator<Row> {
-  await setup();
+  makeTemplate();
   const api = await startApi('bench');
   try {
     const noor = await api.as('noor.aldosari');

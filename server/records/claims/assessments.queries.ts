@@ -29,7 +29,10 @@ export const selectAssessment = (db: Db, key: VersionKey): Promise<StoredAssessm
   db('assessments').where({ claim_id: key.claim_id, version: key.version }).first(COMPUTED);
 
 /** The same with the shared part of its book, which is by far the largest: for what is computed again. */
-export const selectWithBook = (db: Db, key: VersionKey): Promise<(StoredAssessment & { book: SharedBook }) | undefined> =>
+export const selectWithBook = (
+  db: Db,
+  key: VersionKey,
+): Promise<(StoredAssessment & { book: SharedBook }) | undefined> =>
   db('assessments as a')
     .join('books as b', 'b.hash', 'a.book_hash')
     .where({ claim_id: key.claim_id, version: key.version })
