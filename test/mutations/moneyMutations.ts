@@ -202,4 +202,28 @@ export const MONEY_MUTATIONS: Mutation[] = [
   ),
   m('a payment without a rate', PAY, 'if (bank === null) throw', 'if (false) throw', PAYMENTS),
   m('a payment from no account', PAY, 'if (!accounts.bank) throw', 'if (false) throw', PAYMENTS),
+  m(
+    'claims not found by what they were assessed from',
+    'server/records/claims/assessments.queries.ts',
+    'unnest(cast(:uses as text[])) on conflict do nothing',
+    'unnest(cast(:uses as text[])) limit 0',
+    RULES,
+  ),
+  m(
+    'claims found by what they no longer use',
+    'server/records/claims/assessments.queries.ts',
+    'key <> all(cast(:uses as text[]))',
+    'key <> all(cast(:uses as text[])) and false',
+    RULES,
+    CLAIMS,
+  ),
+  m(
+    'findings of before that stay',
+    'server/records/claims/assessments.queries.ts',
+    'and position >= :count)',
+    'and position >= :count + 1000)',
+    RULES,
+    CLAIMS,
+    JOURNALS,
+  ),
 ];

@@ -115,4 +115,18 @@ export const ROUTE_MUTATIONS: Mutation[] = [
     '',
     APPROVALS,
   ),
+  m(
+    'owners still waited for whose code is gone',
+    `${KEPT}/askCodes.ts`,
+    'askedOf(there.filter((n) => !gone.includes(n)))',
+    'askedOf(there)',
+    APPROVALS,
+  ),
+  m(
+    'owners of added codes not waited for',
+    `${KEPT}/askCodes.ts`,
+    '[...asked, ...needs.flatMap((n) => n.people)]',
+    'asked',
+    APPROVALS,
+  ),
 ];

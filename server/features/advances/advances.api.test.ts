@@ -131,6 +131,20 @@ describe('asking for an advance', () => {
     expect((await by.hedda.put(`/advances/${number}`, { revision: 1, set: { purpose: 'x' } })).status).toBe(404);
   });
 
+  it('refuses a last day before the first it has already, and to take off what another request carries', async () => {
+    const { number } = (await by.tomas.post('/advances', { ...ASK, from: inDays(3), to: inDays(9) })).body;
+    const early = await by.tomas.put(`/advances/${number}`, { revision: 1, set: { to: inDays(2) } });
+    expect([early.status, early.body.path]).toEqual([400, 'set.to']);
+    const other = (await by.tomas.post('/advances', ASK)).body.number;
+    const sent = await sendFile(by.tomas, `/advances/${other}/attachments?revision=1`, await picture(40), 'quote.png');
+    const [file] = sent.body.attachments;
+    const off = (of: string, revision: number) =>
+      by.tomas.send('DELETE', `/advances/${of}/attachments/${file.id}?revision=${revision}`);
+    expect((await off(number, 1)).status).toBe(404);
+    expect((await view(other)).attachments).toHaveLength(1);
+    expect((await off(other, 2)).body.attachments).toEqual([]);
+  });
+
   it('keeps files beside the request, and proofs from those who only approve', async () => {
     const { number } = (await by.tomas.post('/advances', ASK)).body;
     const sent = await sendFile(by.tomas, `/advances/${number}/attachments?revision=1`, await picture(41), 'quote.png');

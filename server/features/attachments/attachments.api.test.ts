@@ -260,7 +260,7 @@ describe('bookings', () => {
 });
 
 describe('the files of a plan', () => {
-  it('are added and taken off while it is a draft', async () => {
+  it('are added and taken off while it is a draft, each from the plan it is on', async () => {
     const { number } = (await tomas.post('/plans', { purpose: 'Terns', kind: 'training', coding: PLAIN })).body;
     const add = async (who: Client, rev: number) =>
       sendFile(who, `/plans/${number}/attachments?revision=${rev}`, await picture(90), 'leaflet.png');
@@ -269,6 +269,8 @@ describe('the files of a plan', () => {
     expect([file.name, await page(tomas, file.id), await page(siobhan, file.id)]).toEqual(['leaflet.png', 200, 404]);
     expect((await add(tomas, 1)).body.code).toBe('stale');
     expect((await add(siobhan, 2)).status).toBe(404);
+    const other = (await tomas.post('/plans', { purpose: 'Gulls', kind: 'training', coding: PLAIN })).body.number;
+    expect((await tomas.send('DELETE', `/plans/${other}/attachments/${file.id}?revision=1`)).status).toBe(404);
     const gone = await tomas.send('DELETE', `/plans/${number}/attachments/${file.id}?revision=2`);
     expect(gone.body.attachments).toEqual([]);
   });
