@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { advanceActs, ASK, DAY, inDays } from '../../../test/fixtures/advances.ts';
 import { picture, sendFile } from '../../../test/fixtures/sendFile.ts';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { rebuildBook } from '../../records/book/sharedBook.ts';
 
 let api: TestApi;
 let { by, view, act, asked, granted, paidOut } = {} as Awaited<ReturnType<typeof advanceActs>>;
@@ -17,8 +18,10 @@ const forget = (number: string) => api.owner('advances').where({ id: number }).u
 describe('asking for an advance', () => {
   it('goes from a draft over its route and a reviewer to the payout, each seen by whom it concerns', async () => {
     const { number } = (await by.tomas.post('/advances', { ...ASK, from: inDays(3), to: inDays(9) })).body;
-    for (const who of ['siobhan', 'maeve', 'odd', 'wanjiru'] as const)
+    for (const who of ['siobhan', 'maeve', 'odd', 'wanjiru'] as const) {
       expect((await view(number, who)).code).toBe('not-found');
+      expect((await by[who].get(`/approval-routes/advance/${number}`)).status).toBe(404);
+    }
     const draft = await view(number);
     expect(draft.advance).toMatchObject({ state: 'draft', proposedDue: inDays(23), requestedOn: null, open: null });
     const edited = await by.tomas.put(`/advances/${number}`, {
@@ -134,7 +137,7 @@ describe('asking for an advance', () => {
   it('refuses a last day before the first it has already, and to take off what another request carries', async () => {
     const { number } = (await by.tomas.post('/advances', { ...ASK, from: inDays(3), to: inDays(9) })).body;
     const early = await by.tomas.put(`/advances/${number}`, { revision: 1, set: { to: inDays(2) } });
-    expect([early.status, early.body.path]).toEqual([400, 'set.to']);
+    expect([early.status, early.body.numbers.path]).toEqual([400, 'set.to']);
     const other = (await by.tomas.post('/advances', ASK)).body.number;
     const sent = await sendFile(by.tomas, `/advances/${other}/attachments?revision=1`, await picture(40), 'quote.png');
     const [file] = sent.body.attachments;
@@ -263,5 +266,29 @@ describe('the register', () => {
     expect((await by.maeve.get('/advances/register?entity=IE')).body.rows).toEqual([]);
     await api.owner('person_roles').where({ person_id: 'P01', role: 'reviewer' }).update({ entity_id: null });
     await act('odd', number, 'give-back', { date: DAY, amount: '60.00' });
+  });
+});
+
+describe('what a payout needs', () => {
+  it('is said: a rate of the day, an account of the bank, a payment that its proof is of', async () => {
+    const number = await granted({ amount: '30.000', currency: 'BHD' });
+    const pay = (more: object = {}) => act('odd', number, 'pay-out', { date: DAY, ...more });
+    const terms = api.owner('entity_terms').where({ entity_id: 'IE' });
+    const { accounts } = await terms.clone().first('accounts');
+    const { bank, ...others } = accounts;
+    const keep = async (of: object) => {
+      await terms.clone().update({ accounts: JSON.stringify(of) });
+      await rebuildBook(api.owner, 'IE');
+    };
+    await keep(others);
+    expect((await pay()).body).toMatchObject({ code: 'no-account' });
+    await keep(accounts);
+    await api.owner('rates').where({ to_currency: 'BHD' }).delete();
+    expect((await pay()).body).toMatchObject({ code: 'no-rate', numbers: { from: 'BHD', to: 'EUR' } });
+    const paid = (await pay({ bank: '73.17' })).body;
+    expect(paid.payments).toMatchObject([{ account: bank }]);
+    const path = `/advances/${number}/payments/999999/proofs?revision=${paid.advance.revision}`;
+    expect((await sendFile(by.odd, path, await picture(43), 'bank.png')).status).toBe(404);
+    await act('odd', number, 'give-back', { date: DAY, amount: '30.000', bank: '73.17' });
   });
 });

@@ -153,6 +153,8 @@ describe('a plan is decided about', () => {
     expect((await act(whole, 'approve', odd)).body.code).toBe('not-yours');
     const stranger = await api.as('wanjiru.mbaya');
     expect((await stranger.get(`/plans/${whole}`)).status).toBe(404);
+    expect((await stranger.get(`/approval-routes/plan/${whole}`)).status).toBe(404);
+    expect((await siobhan.get(`/approval-routes/plan/${whole}`)).status).toBe(200);
     expect((await stranger.post(`/plans/${whole}/withdraw`, { revision: 1 })).body.code).toBe('not-found');
     expect((await act(whole, 'decline', siobhan)).body.code).toBe('invalid');
     const done = (await act(whole, 'approve', siobhan, { comment: 'Mind the tide.' })).body;
