@@ -46,6 +46,13 @@ describe('a line that comes again', () => {
     tomas.post(`/drafts/${of}/recurring/${id}`, { revision: await revision(of), on, take });
   beforeEach(() => api.owner('recurring_lines').delete());
 
+  it('does not end before it would come again', async () => {
+    await write(line());
+    const refused = await repeat({ until: addDays(today, -14) });
+    expect([refused.body.code, refused.body.numbers.path]).toEqual(['invalid', 'until']);
+    expect((await repeat({ until: addDays(today, -13) })).status).toBe(200);
+  });
+
   it('is proposed when it is due, on any claim of its claimant, and put on none unasked', async () => {
     await write(line({ merchant: 'Quay phones', split: { by: 'equal', shares: [{ coding: {} }, { coding: {} }] } }));
     const again = await repeat();

@@ -190,4 +190,14 @@ describe('a claim that goes back to who approved it', () => {
     const withdrawn = await stranger.post(`/claims/${third}/withdraw`, { revision: body.claim.revision });
     expect(withdrawn.body.claim).toMatchObject({ state: 'withdrawn', waitsFor: [] });
   });
+  it('is about a line that is there, and asks an approver only where somebody approved', async () => {
+    const number = 'C-1012';
+    const { revision } = (await viewOf(maeve, number)).claim;
+    const pin = (more: object) =>
+      maeve.post(`/claims/${number}/queries`, { line: '1', text: 'Why?', revision, ...more });
+    expect((await pin({ line: '99', asks: 'claimant' })).body.code).toBe('not-found');
+    await api.owner('approval_needs').where({ record_kind: 'claim', record_id: number }).delete();
+    expect((await pin({ asks: 'approver' })).body.code).toBe('nobody-approved');
+    expect((await pin({ asks: 'claimant' })).body.queries).toHaveLength(1);
+  });
 });

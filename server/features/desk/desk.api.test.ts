@@ -184,6 +184,16 @@ describe('filters under a name', () => {
     await maeve.send('DELETE', `/desk/views/${japan.id}`);
     expect(await views(ines)).toEqual(NOTHING);
   });
+  it('are not kept without end', async () => {
+    const kept = Array.from({ length: 100 }, (_, i) => ({ owner_id: 'P02', name: `V ${i}`, query: 'older=9' }));
+    await api.owner('desk_views').insert(kept);
+    expect((await ines.post('/desk/views', { name: 'One more', shared: false, query: 'older=9' })).body.code).toBe(
+      'many-kept',
+    );
+    const again = await ines.post('/desk/views', { name: 'V 0', shared: false, query: 'older=8' });
+    expect(again.status).toBe(201);
+    await api.owner('desk_views').where({ owner_id: 'P02' }).delete();
+  });
 });
 
 describe('the columns', () => {

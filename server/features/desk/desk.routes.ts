@@ -23,7 +23,7 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { selectEntities } from './desk.queries.ts';
 import { viewQueue, writeQueueCsv } from './desk.service.ts';
 import { sayHere, sayLeft, takeNext } from './here.service.ts';
-import { countViews, deleteView, selectColumns, selectViews, upsertColumns, upsertView } from './views.queries.ts';
+import { countOtherViews, deleteView, selectColumns, selectViews, upsertColumns, upsertView } from './views.queries.ts';
 
 const MOST_VIEWS = 100;
 
@@ -50,7 +50,8 @@ export function deskRoutes(context: Context): Router {
   router.post('/desk/views', async (req, res) => {
     const actor = actorOf(req);
     const view = checked(saveViewSchema, req.body);
-    if ((await countViews(db, actor.id)) >= MOST_VIEWS) throw new Refused('many-kept', { most: String(MOST_VIEWS) });
+    if ((await countOtherViews(db, actor.id, view.name)) >= MOST_VIEWS)
+      throw new Refused('many-kept', { most: String(MOST_VIEWS) });
     await upsertView(db, actor.id, view);
     answer(res, viewsAnswer, await views(actor), 201);
   });

@@ -10,8 +10,9 @@ export function selectViews(db: Db, person: string): Promise<DeskView[]> {
     .select('v.name', 'v.shared', 'v.query', 'p.name as owner')
     .select(db.raw('v.id::text as id, v.owner_id = ? as own', [person]));
 }
-export const countViews = async (db: Db, person: string): Promise<number> =>
-  Number((await db('desk_views').where({ owner_id: person }).count({ n: '*' }).first())?.n ?? 0);
+/** How many somebody keeps besides the one of a name. */
+export const countOtherViews = async (db: Db, person: string, name: string): Promise<number> =>
+  Number((await db('desk_views').where({ owner_id: person }).whereNot({ name }).count({ n: '*' }).first())?.n ?? 0);
 export async function upsertView(db: Db, person: string, view: SaveView): Promise<void> {
   await db('desk_views')
     .insert({ owner_id: person, ...view })

@@ -60,6 +60,7 @@ describe('a plan from a template', () => {
     ]);
     expect(answer.estimates[1].suggested.source).toBe('limit lodging-pt');
     expect(problems(answer)).toEqual(['1price', '4price', '5price']);
+    expect((await tomas.post('/plans', { ...TRIP, coding: PLAIN, kind: 'moon' })).body.code).toBe('no-template');
     expect(answer.plan.total).toBeNull();
     expect(answer.plan).toMatchObject({ state: 'draft', kindName: 'Field work abroad', claimant: 'Tomás Brandão' });
   });

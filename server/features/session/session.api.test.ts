@@ -161,6 +161,10 @@ describe('signing in', () => {
       expect((await api.anonymous().post('/session', body)).status).toBe(400);
   });
 
+  it('says that no letter can be sent where there is no mail', async () => {
+    const answer = await api.anonymous().post('/session/forgotten', { email: 'tomas.brandao@saltmarsh.example' });
+    expect(answer.body.code).toBe('no-mail');
+  });
   it('shows the demo’s people in demo mode only', async () => {
     expect((await api.anonymous().get('/demo/people')).body.people).toHaveLength(13);
     const real = await startApi('session_real', { demo: false });

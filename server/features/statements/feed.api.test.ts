@@ -67,6 +67,9 @@ const giveAs = async (person: Client, text: string, name: string, options: objec
 };
 
 describe('the nightly feed', () => {
+  it('is not asked for where there is no bank', async () => {
+    expect((await odd.post('/feed')).body.code).toBe('no-bank');
+  });
   it('that is cut off in the middle, or states a wrong total, takes nothing and says so', async () => {
     await run('cut');
     expect([await charges(), await feedSays()]).toEqual([[], expect.stringContaining('broke off')]);
