@@ -162,4 +162,6 @@ export const REVIEW_MUTATIONS: readonly Mutation[] = [
     'false && charged.some(',
     'core/figures/policy',
   ),
+  m('an approver asked where nobody approved', QUERIES, "if (asks === 'approver' &&", 'if (false &&', ASKING),
+  m('filters kept without end', `${DESK}/desk.routes.ts`, '>= MOST_VIEWS)', '>= MOST_VIEWS + 1)', DESK),
 ];
