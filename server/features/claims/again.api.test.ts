@@ -155,7 +155,9 @@ describe('a receipt over several lines', () => {
     const paper = await sendFile(tomas, '/receipts', await picture(1));
     const id = paper.body.added[0].id;
     await tomas.put(`/drafts/${number}/lines/1/receipt`, { revision: await revision(), receipt: id });
-    const divided = await divide('1', part('61.00', 'supplies', 'Rope'), part('30.00', 'meal', 'Lunch'));
+    const parts = [part('61.00', 'supplies', 'Rope'), part('30.00', 'meal', 'Lunch')];
+    expect((await divide('9', ...parts)).body.code).toBe('not-found');
+    const divided = await divide('1', ...parts);
     expect(linesOf(divided)).toEqual([
       ['1', 'supplies', '61.00'],
       ['2', 'supplies', '7.00'],

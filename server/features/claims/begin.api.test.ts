@@ -124,6 +124,7 @@ describe('a claim as a copy', () => {
     const copyOf = await source();
     const siobhan = await api.as('siobhan.odowd');
     expect((await begin({ copyOf }, siobhan)).status).toBe(404);
+    expect((await begin({ claimant: 'P99' }, hedda)).status).toBe(404);
     expect((await begin({ copyOf, claimant: 'P09' }, hedda)).status).toBe(404);
     expect((await begin({ copyOf, claimant: 'P05' }, hedda)).status).toBe(404);
     const made = (await begin({ claimant: 'P05' }, hedda)).body.number;

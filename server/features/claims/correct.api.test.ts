@@ -53,6 +53,12 @@ describe('an amount downwards', () => {
     const back = await correct(number, [{ line: line.id, set: { cut: null } }]);
     expect(back.body.assessment.settlement).toEqual(seen.assessment.settlement);
   });
+  it('to nothing, as a line that is declined, is of a line that is there', async () => {
+    const { revision } = (await view('C-1012')).claim;
+    const decline = await maeve.post('/claims/C-1012/decline-line', { revision, line: '99', reason: 'Private' });
+    expect(decline.body.code).toBe('not-found');
+  });
+
   it('becomes private on a card, whose amount never changes', async () => {
     const { number, line, seen } = await claimWith((l) => l.paidBy === 'card' && minor(l.amount) > 500);
     const cut = { amount: '2.00', reason: 'The minibar is one’s own' };

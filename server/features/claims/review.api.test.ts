@@ -203,10 +203,10 @@ describe('asking, holding, returning', () => {
     const asked = await maeve.post('/claims/C-1008/queries', question);
     const before = await view('C-1008', wanjiru);
     expect([before.queries, before.history.some((e: any) => e.kind === 'asked')]).toEqual([[], false]);
-    const { body } = await maeve.post('/claims/C-1008/return', {
-      revision: asked.body.claim.revision,
-      reason: 'Please complete the items.',
-    });
+    const back = { revision: asked.body.claim.revision, reason: 'Please complete the items.' };
+    const lost = await maeve.post('/claims/C-1008/return', { ...back, lines: [{ line: '99', text: 'And this?' }] });
+    expect(lost.body.code).toBe('not-found');
+    const { body } = await maeve.post('/claims/C-1008/return', back);
     expect(body.claim.state).toBe('returned');
     const own = await view('C-1008', wanjiru);
     expect(own.queries).toMatchObject([{ line: '1', text: 'What is the remaining 4.00?' }]);

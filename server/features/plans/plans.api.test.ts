@@ -166,6 +166,7 @@ describe('a plan is decided about', () => {
 
   it('that somebody prepared for another is decided by neither', async () => {
     const hedda = await api.as('hedda.vestergaard');
+    expect((await hedda.post('/plans', { ...TRIP, coding: PLAIN, claimant: 'P99' })).status).toBe(404);
     const number = await priced({ claimant: 'P05' }, hedda);
     expect((await view(number)).plan).toMatchObject({ claimant: 'Tomás Brandão', preparer: 'Hedda Vestergaard' });
     expect((await tomas.post('/plans', { ...TRIP, claimant: 'P08' })).body.code).toBe('not-yours');
