@@ -55,10 +55,12 @@ describe('a server that is killed while it sends mail', () => {
     running = await startServer(env);
     await untilFewer(1);
     expect(await waiting()).toBe(0);
-    expect(letters).toHaveLength(MESSAGES);
-    expect(new Set(letters.map((l) => l.subject)).size).toBe(MESSAGES);
-    expect(letters.every((l) => l.html && l.text.includes('12.00 EUR'))).toBe(true);
+    // an hour that begins meanwhile may bring a reminder of an advance, which is none of these
+    const own = letters.filter((l) => /\bC-\d{1,3}\b/.test(l.subject));
+    expect(own).toHaveLength(MESSAGES);
+    expect(new Set(own.map((l) => l.subject)).size).toBe(MESSAGES);
+    expect(own.every((l) => l.html && l.text.includes('12.00 EUR'))).toBe(true);
     // between the post office's yes and the note of it a kill may fall, at most once a kill; the mailbox knows it again
-    expect(letters.reduce((sum, l) => sum + l.times - 1, 0)).toBeLessThanOrEqual(KILLS);
+    expect(own.reduce((sum, l) => sum + l.times - 1, 0)).toBeLessThanOrEqual(KILLS);
   }, 120_000);
 });
