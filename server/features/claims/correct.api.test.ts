@@ -52,6 +52,9 @@ describe('an amount downwards', () => {
     expect(theirs.document.lines.find((l: any) => l.id === line.id).cut).toEqual(cut);
     const back = await correct(number, [{ line: line.id, set: { cut: null } }]);
     expect(back.body.assessment.settlement).toEqual(seen.assessment.settlement);
+    const { id } = await api.owner('claims').where({ number }).first('id');
+    const kept = await api.owner('findings').where({ claim_id: id, version: 1 }).orderBy('position').pluck('code');
+    expect(kept).toEqual(back.body.assessment.findings.map((f: any) => f.code));
   });
   it('to nothing, as a line that is declined, is of a line that is there', async () => {
     const { revision } = (await view('C-1012')).claim;
