@@ -28,7 +28,6 @@ export default tseslint.config(
   },
   // what an API answers is looked at, not typed, in its tests
   { files: ['**/*.test.ts', 'test/**/*.ts'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
-  // a list of seeds, not logic
   { files: ['core/numbers/{isoDate,localDate}.ts'], rules: { 'no-restricted-globals': 'off' } },
   {
     files: ['web/**/*.{ts,tsx}'],

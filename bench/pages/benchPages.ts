@@ -122,7 +122,12 @@ async function countAsking(noor: Client): Promise<number> {
   const { body } = await noor.get(`/claims/${CLAIM}`);
   const correct = correcting(noor, body, 'costCentre', ['410', '420']);
   await correct();
-  return (await fewestOf(correct)).length;
+  const { length } = await fewestOf(correct);
+  // nobody is asked any more when the next is measured
+  const { claim } = (await noor.get(`/claims/${CLAIM}`)).body;
+  const { id, coding } = body.document.claim.lines[0]!;
+  await noor.put(`/claims/${CLAIM}/lines/${id}`, { revision: claim.revision, set: { coding } });
+  return length;
 }
 
 /** The SQL of a piece of work, of three times the one with the fewest statements: once a minute a session is prolonged. */
