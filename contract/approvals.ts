@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ROUTED } from '../core/routing/route.schema.ts';
-import { amount, currency, date, id, moment } from './primitives.ts';
+import { amount, currency, date, distinct, id, moment } from './primitives.ts';
 
 /** Decisions: what waits for somebody, and the route a record takes. People are told by name. */
 const figure = amount.nullable().describe('null: it cannot be computed.');
@@ -100,10 +100,11 @@ export const tryRouteSchema = z.strictObject({
   preparer: id.nullish(),
   total: amount,
   currency,
-  charged: z
-    .array(z.strictObject({ dimension: id, code: id, amount: amount.describe('In the ledger’s currency.') }))
-    .max(30),
-  categories: z.array(id).max(50),
+  charged: distinct(
+    z.array(z.strictObject({ dimension: id, code: id, amount: amount.describe('In the ledger’s currency.') })).max(30),
+    ({ dimension, code }) => `${dimension} ${code}`,
+  ),
+  categories: distinct(z.array(id).max(50)),
 });
 export const routedParams = z.strictObject({ kind: z.enum(ROUTED), number: id });
 

@@ -18,6 +18,7 @@ import { CLAIM_STATES, claimLifecycle, type ClaimAct } from '../core/workflow/li
 import {
   attachment,
   date,
+  distinct,
   historyFields,
   id,
   key,
@@ -65,10 +66,13 @@ const corrected = { item: parts.id.nullish(), set: correctionSet };
 export const correctionSchema = z.strictObject({ revision, ...corrected });
 export const correctionsSchema = z.strictObject({
   revision,
-  corrections: z
-    .array(z.strictObject({ line: parts.id, ...corrected }))
-    .min(1)
-    .max(1000),
+  corrections: distinct(
+    z
+      .array(z.strictObject({ line: parts.id, ...corrected }))
+      .min(1)
+      .max(1000),
+    ({ line, item }) => `${line} ${item ?? ''}`,
+  ),
 });
 
 export const querySchema = z.strictObject({
@@ -78,7 +82,12 @@ export const querySchema = z.strictObject({
   text: words,
   asks: z.enum(['claimant', 'approver']).default('claimant').describe('Who is asked: its makers, or who approved it.'),
 });
-export const holdSchema = z.strictObject({ revision, reason: words, until: date });
+export const holdSchema = z.strictObject({
+  revision,
+  reason: words.describe('For finance alone.'),
+  told: words.optional().describe('What its makers and approvers are told.'),
+  until: date,
+});
 export const postSchema = z.strictObject({
   revision,
   date: date,
@@ -127,7 +136,8 @@ const header = z.object({
   note: z.string().nullable(),
   financeNote: z.string().nullable().describe('For finance alone; an approver is told null.'),
   submittedOn: date.nullable(),
-  holdReason: z.string().nullable(),
+  holdReason: z.string().nullable().describe('As finance reads it; its makers and approvers read what they are told.'),
+  holdTold: z.string().nullable(),
   holdUntil: date.nullable(),
 });
 const attachments = z.array(attachment);
@@ -258,6 +268,7 @@ const financeFields = {
     'ebbet-case/1 without the shared part of its book',
   ),
   assessment: stored<Assessment>('ebbet-assessment/1'),
+  proposedDate: date.describe('The date a posting would carry now.'),
   assessedAt: moment,
   digest: z.string(),
   ties: z.array(tie),
@@ -282,6 +293,7 @@ export const journalPreview = z.object({
   date,
   digest: z.string(),
   assessment: stored<Assessment>('ebbet-assessment/1'),
+  against: z.string().nullable().describe('What stands against a posting on that date, in words.'),
 });
 export const postedAnswer = z.object({ journal: id });
 

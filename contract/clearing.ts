@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FINANCE } from '../core/workflow/lifecycle.types.ts';
-import { id, key, moment, nothing, recordId } from './primitives.ts';
+import { distinct, id, key, moment, nothing, recordId } from './primitives.ts';
 import { revision } from './primitives.ts';
 import { route, type RouteContract } from './route.ts';
 
@@ -8,10 +8,13 @@ import { route, type RouteContract } from './route.ts';
 
 const MOST = 2000;
 export const beginClearingSchema = z.strictObject({
-  claims: z
-    .array(z.strictObject({ number: id, revision }))
-    .min(1)
-    .max(MOST),
+  claims: distinct(
+    z
+      .array(z.strictObject({ number: id, revision }))
+      .min(1)
+      .max(MOST),
+    ({ number }) => number,
+  ),
   key,
 });
 export const clearingBegunAnswer = z.object({ run: recordId });

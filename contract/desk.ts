@@ -3,7 +3,7 @@ import { TIE_KINDS, TIE_STATES } from '../core/evidence/comparisons/tie.types.ts
 import { MARKS } from '../core/evidence/comparisons/stateWithMark.ts';
 import { FINANCE } from '../core/workflow/lifecycle.types.ts';
 import { CLAIM_STATES } from '../core/workflow/lifecycles/claim.ts';
-import { date, id, moment, recordId } from './primitives.ts';
+import { date, distinct, id, moment, recordId } from './primitives.ts';
 import { route, type RouteContract } from './route.ts';
 
 /** The Desk: which claims are listed, what is said of each, and the filters that are kept under a name. */
@@ -99,11 +99,15 @@ const view = z.object({
 export const viewsAnswer = z.object({ views: z.array(view) });
 export const entitiesAnswer = z.object({ entities: z.array(z.object({ id, name: z.string() })) });
 
+/** The columns there are besides those that always stand. */
+export const DESK_COLUMNS = ['progress', 'ties', 'risk', 'pay', 'submitted', 'version', 'state', 'asks'] as const;
 const column = z.strictObject({
-  id: z.enum(['progress', 'ties', 'risk', 'pay', 'submitted', 'version', 'state', 'asks']),
+  id: z.enum(DESK_COLUMNS),
   width: z.number().min(4).max(24).describe('In rem.'),
 });
-export const columnsSchema = z.strictObject({ columns: z.array(column).max(8) });
+export const columnsSchema = z.strictObject({
+  columns: distinct(z.array(column).max(DESK_COLUMNS.length), ({ id }) => id),
+});
 export const columnsAnswer = z.object({ columns: z.array(column).nullable().describe('Null: as usual.') });
 
 export const hereAnswer = z.object({
@@ -112,7 +116,7 @@ export const hereAnswer = z.object({
 });
 
 export const nextSchema = z.strictObject({
-  numbers: z.array(id).min(1).max(500).describe('In the order they are gone through.'),
+  numbers: distinct(z.array(id).min(1).max(500)).describe('In the order they are gone through.'),
 });
 export const nextAnswer = z.object({
   number: id.nullable().describe('The first that nobody else has open; it is this person’s now.'),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { parts } from '../core/documents/case.schema.ts';
 import { notNegative } from '../core/documents/primitives.ts';
 import { RECURRENCES } from '../core/numbers/recurrence.ts';
-import { date, id, recordId, revision, words } from './primitives.ts';
+import { date, distinct, id, recordId, revision, words } from './primitives.ts';
 
 /** A claim in preparation: its header and its lines as people write them. */
 const purpose = z.string().trim().min(1, 'Say what the claim is for.').max(200);
@@ -37,10 +37,10 @@ export const beginSchema = z
   .required({ purpose: true })
   .refine(ends, ENDS);
 /** The advances a claim is set against, in this order, each up to an amount in the claim's currency or (null) as far as it goes. */
-const wantedAdvances = z
-  .array(z.strictObject({ advance: parts.id, upTo: notNegative.nullable() }))
-  .max(100)
-  .refine((all) => new Set(all.map((a) => a.advance)).size === all.length, 'names one of them twice');
+const wantedAdvances = distinct(
+  z.array(z.strictObject({ advance: parts.id, upTo: notNegative.nullable() })).max(100),
+  ({ advance }) => advance,
+);
 export const headerSchema = z.strictObject({
   revision,
   set: z
@@ -94,7 +94,7 @@ export const lineSchema = z.strictObject({
 /** Several lines are changed at once, all or none. */
 export const linesSchema = z.strictObject({
   revision,
-  ids: z.array(parts.id).min(1, 'names no line').max(500),
+  ids: distinct(z.array(parts.id).min(1, 'names no line').max(500)),
   set: z.strictObject(written).partial(),
   codes: parts.coding.optional().describe('Codes that are put on each; what else is on it stays.'),
 });
@@ -109,7 +109,7 @@ export const newLinesSchema = z.strictObject({
 });
 export const orderSchema = z.strictObject({
   revision,
-  order: z.array(parts.id).min(1).max(5000).describe('Every line of the claim, in the order wanted.'),
+  order: distinct(z.array(parts.id).min(1).max(5000)).describe('Every line of the claim, in the order wanted.'),
 });
 /** What the claimant says to a finding as it reads now; without text their word is taken back. */
 export const explainSchema = z.strictObject({

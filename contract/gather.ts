@@ -5,7 +5,7 @@ import type { Reading } from '../core/evidence/reading/reading.types.ts';
 import type { MonthProof } from '../core/evidence/statements/reconcileMonth.ts';
 import { RECEIPT_STATES } from '../core/workflow/lifecycles/gathering.ts';
 import { percent } from '../core/documents/primitives.ts';
-import { answeredId, date, id, moment, page, recordId, revision, stored } from './primitives.ts';
+import { answeredId, date, distinct, id, moment, page, recordId, revision, stored } from './primitives.ts';
 
 /** From what was gathered to the lines of drafts: receipts, charges, cards by month, pairs. */
 const label = z.string().trim().min(1).max(140);
@@ -35,11 +35,13 @@ export const confirmSchema = z.strictObject({
 const turns = z.number().int().min(0).max(3);
 export const turnSchema = z.strictObject({ revision, turns: turns.describe('Quarter turns clockwise.') });
 export const combineSchema = z.strictObject({
-  receipts: z
-    .array(z.strictObject({ id: recordId, revision }))
-    .min(2, 'Choose at least two receipts.')
-    .max(20)
-    .refine((all) => new Set(all.map((r) => r.id)).size === all.length, 'A receipt is named twice.'),
+  receipts: distinct(
+    z
+      .array(z.strictObject({ id: recordId, revision }))
+      .min(2, 'Choose at least two receipts.')
+      .max(20),
+    ({ id }) => id,
+  ),
 });
 export const divideSchema = z.strictObject({
   revision,
@@ -58,6 +60,12 @@ export const chargeMarkSchema = z.strictObject({
   reason: z.string().trim().min(1, 'Say where it was claimed.').max(300).nullable(),
 });
 
+/** Whether nothing is named twice, what is not named left out. */
+const isDistinct = (ids: readonly (string | null | undefined)[]): boolean => {
+  const named = ids.filter((id) => id != null);
+  return new Set(named).size === named.length;
+};
+
 /** What becomes lines: a receipt, a charge, or both together as one spending. */
 const taken = z.strictObject({
   receipt: recordId.nullish(),
@@ -68,23 +76,25 @@ const taken = z.strictObject({
 export const takeSchema = z.strictObject({
   claim: z.strictObject({ number: parts.id, revision }).nullable().describe('A claim in preparation; null begins one.'),
   purpose: z.string().trim().min(1, 'Say what the claim is for.').max(200).nullish(),
-  take: z.array(taken).min(1, 'Choose at least one receipt or charge.').max(200),
+  take: z
+    .array(taken)
+    .min(1, 'Choose at least one receipt or charge.')
+    .max(200)
+    .refine((all) => isDistinct(all.map((t) => t.receipt)), 'names a receipt twice')
+    .refine((all) => isDistinct(all.map((t) => t.charge)), 'names a charge twice'),
 });
 
 const lineRef = z.strictObject({ claim: parts.id, line: parts.id });
+const lineName = ({ claim, line }: z.infer<typeof lineRef>): string => `${claim} ${line}`;
 const revisions = z.record(parts.id, revision).describe('The revision that was seen of each claim.');
 export const pairSchema = z.strictObject({
   revisions,
   pairs: z
     .array(
       z.strictObject({
-        lines: z.array(lineRef).min(1).max(5),
+        lines: distinct(z.array(lineRef).min(1).max(5), lineName),
         charge: recordId.nullish(),
-        charges: z
-          .array(recordId)
-          .min(2)
-          .max(5)
-          .refine((ids) => new Set(ids).size === ids.length, 'A charge is named twice.')
+        charges: distinct(z.array(recordId).min(2).max(5))
           .optional()
           .describe('The charges one line is the sum of; it is parted among them.'),
         receipt: recordId.nullish(),
@@ -95,11 +105,12 @@ export const pairSchema = z.strictObject({
       }),
     )
     .min(1)
-    .max(500),
+    .max(500)
+    .refine((all) => isDistinct(all.flatMap((p) => p.lines.map(lineName))), 'names a line in two pairs'),
 });
 export const unpairSchema = z.strictObject({
   revisions,
-  lines: z.array(lineRef).min(1).max(500),
+  lines: distinct(z.array(lineRef).min(1).max(500), lineName),
   what: z.enum(['charge', 'receipt']),
 });
 const tax = z.object({ rate: z.string().nullable(), base: figure.optional(), tax: figure.optional() });

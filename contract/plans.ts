@@ -3,7 +3,18 @@ import { parts } from '../core/documents/case.schema.ts';
 import { estimateSchema, PER, tripSchema } from '../core/documents/plan.schema.ts';
 import type { Explanation } from '../core/explain/explain.types.ts';
 import { planLifecycle, PLAN_STATES, type PlanAct } from '../core/workflow/lifecycles/planned.ts';
-import { attachment, date, historyFields, id, moment, recordId, revision, stored, words } from './primitives.ts';
+import {
+  attachment,
+  date,
+  distinct,
+  historyFields,
+  id,
+  moment,
+  recordId,
+  revision,
+  stored,
+  words,
+} from './primitives.ts';
 
 /** Plans: what is asked of them and what is answered. Amounts are decimal strings of the currency beside them. */
 const purpose = z.string().trim().min(1, 'Say what the trip is for.').max(200);
@@ -15,7 +26,7 @@ const header = {
   place,
   from: date.nullable(),
   to: date.nullable(),
-  privateDays: z.array(date).max(400),
+  privateDays: distinct(z.array(date).max(400)),
   coding: parts.coding,
 };
 const ends = ({ from, to }: { from?: string | null | undefined; to?: string | null | undefined }) =>
@@ -52,7 +63,7 @@ export const addEstimatesSchema = z.strictObject({
 });
 export const estimatesSchema = z.strictObject({
   revision,
-  ids: z.array(parts.id).min(1, 'names no estimate').max(MOST_ESTIMATES),
+  ids: distinct(z.array(parts.id).min(1, 'names no estimate').max(MOST_ESTIMATES)),
   set: z.strictObject(written).partial(),
   codes: parts.coding.optional().describe('Codes that are put on each; what else is on it stays.'),
   rehearse: z.boolean().optional().describe('true: only say what it would come to.'),

@@ -9,6 +9,12 @@ export const { id, text, currency, amount, decimal, coding } = parts;
 /** A calendar date in the years that records, rates and rules can have. */
 export const date = parts.date.refine((d) => d >= '1900-01-01' && d <= '2199-12-31', 'has to lie in 1900 to 2199');
 
+/** A list of which nothing is named twice, by what names it. */
+export const distinct = <T extends z.ZodType>(
+  list: z.ZodArray<T>,
+  nameOf: (one: z.infer<T>) => unknown = (one) => one,
+) => list.refine((all) => new Set(all.map(nameOf)).size === all.length, 'names one of them twice');
+
 /** A number the database gave to a record, as a string of digits. */
 export const recordId = z.string().regex(/^\d{1,18}$/, 'is not the number of a record');
 /** The same in an answer, where it comes from the database as a bigint. */

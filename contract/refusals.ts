@@ -62,6 +62,10 @@ export const REFUSALS = {
   'exception-wanted': [422, '{first} Say why an exception is wanted, or ask for less.'],
   'day-past': [422, '{day} is past. Choose {today} or a later day.'],
   'before-payout': [422, '{date} is before {paidOn}, when the advance was paid out. Choose that day or a later one.'],
+  'advance-not-open': [
+    422,
+    'On {date} only {open} {currency} of advance {advance} are open: it was paid out, or free again, later. Choose a later day.',
+  ],
   'more-than-open': [422, 'Of this advance {open} {currency} is open. More cannot be given back.'],
   'bank-same': [422, 'The bank moved the same currency, so it moved {amount} {currency}. Leave it out or correct it.'],
   'not-a-bank': [
@@ -88,9 +92,15 @@ export const REFUSALS = {
     422,
     'Line {line} cannot be declined by itself: it is private, paid centrally, or of nothing. Return the claim with a reason instead.',
   ],
+  'line-declined': [422, 'Line {line} is declined. Count it again first; what was cut of it before then stands again.'],
+  'line-counts': [409, 'Line {line} is not declined, so it counts already. Change what is allowed of it instead.'],
+  'more-than-approved': [
+    422,
+    'It comes to more than was approved: {what}. Send it back to who approved it, or put the figures right.',
+  ],
   'owners-asked': [
     422,
-    'It is charged to codes that were not on the approved version. {owners} has to agree first, or take those codes off.',
+    'It is charged to codes that were not on the approved version, or by more. {owners} has to agree first, or take those codes off.',
   ],
   'no-book': [422, 'The terms of entity {entity} were never set. Ask an administrator.'],
   'nothing-to-post': [422, 'There is nothing to post.'],

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import { FINANCE } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
 import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
-import { periodLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
+import { periodLifecycle, correctionLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
 import * as approvals from './approvals.ts';
 import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
@@ -23,6 +23,7 @@ import { REVIEW_ROUTES } from './reviewRoutes.ts';
 import { nothing, seenQuery } from './primitives.ts';
 import { GATHERERS, pathOfAct, route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
+import * as rates from './rates.ts';
 import * as setup from './setup.ts';
 import * as statements from './statements.ts';
 
@@ -249,6 +250,9 @@ export const ROUTES: readonly RouteContract[] = [
     },
   ),
   route('get', '/history.jsonl', ['auditor'], 'Every event, for auditors.', null, { type: 'application/jsonl' }),
+  route('get', '/words.jsonl', ['auditor'], 'The words that came with events, for auditors.', null, {
+    type: 'application/jsonl',
+  }),
   route('get', '/journals.jsonl', ['auditor'], 'Every journal, for auditors.', null, { type: 'application/jsonl' }),
 
   route('get', '/setup', setup.KEEPERS, 'The kinds of master data.', setup.kindsAnswer),
@@ -269,6 +273,31 @@ export const ROUTES: readonly RouteContract[] = [
   route('post', '/setup/:kind/end', whoMay(settingLifecycle, 'end'), 'Ends a row.', setup.rowsAnswer, {
     body: setup.endRowSchema,
   }),
+  route('get', '/rate-corrections', setup.KEEPERS, 'Corrections of published rates.', rates.correctionsAnswer),
+  route(
+    'post',
+    '/rate-corrections',
+    whoMay(correctionLifecycle, 'ask'),
+    'Asks for a published rate to be put right.',
+    rates.correctionsAnswer,
+    { body: rates.askCorrectionSchema, status: 201 },
+  ),
+  route(
+    'post',
+    '/rate-corrections/:id/confirm',
+    whoMay(correctionLifecycle, 'confirm'),
+    'Puts a published rate right, as somebody else asked for.',
+    rates.correctionsAnswer,
+    { body: rates.decideCorrectionSchema },
+  ),
+  route(
+    'post',
+    '/rate-corrections/:id/drop',
+    whoMay(correctionLifecycle, 'drop'),
+    'Drops a correction; the rate stays.',
+    rates.correctionsAnswer,
+    { body: rates.decideCorrectionSchema },
+  ),
   route(
     'post',
     '/setup/:kind/file',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ROLES } from '../core/workflow/lifecycle.types.ts';
-import { answeredId, moment } from './primitives.ts';
+import { answeredId, distinct, moment } from './primitives.ts';
 
 /** Signing in, and the tokens by which a person's scripts act for them. */
 const role = z.enum(ROLES);
@@ -54,7 +54,7 @@ export const sessionsAnswer = z.object({ sessions: z.array(signedInAt) });
 
 export const tokenSchema = z.strictObject({
   name: z.string().trim().min(1, 'Say what the token is for.').max(100),
-  roles: z.array(role).min(1, 'Choose at least one role.').max(ROLES.length),
+  roles: distinct(z.array(role).min(1, 'Choose at least one role.').max(ROLES.length)),
 });
 const token = z.object({
   id: answeredId,

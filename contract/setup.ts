@@ -10,7 +10,7 @@ import { advanceRuleSchema } from '../core/advances/advance.schema.ts';
 import { routeLevelSchema } from '../core/routing/route.schema.ts';
 import { ROLES, type Role } from '../core/workflow/lifecycle.types.ts';
 import { isTimeZone } from '../core/numbers/localDate.ts';
-import { historyFields, revision } from './primitives.ts';
+import { historyFields } from './primitives.ts';
 
 /** Who looks at master data: those who keep it, and auditors. */
 export const KEEPERS: readonly Role[] = ['administrator', 'auditor'];
@@ -42,6 +42,7 @@ const accounts = z.strictObject({
 const SWITCHES = ['clearing-and-posting-apart', 'second-factor-for-finance'] as const;
 const NUMBERS = [
   'clearing-draw-percent',
+  'raised-tolerance-percent',
   'plan-lapses-after-days',
   'advance-due-after-days',
   'advance-reminder-days-before',
@@ -171,12 +172,22 @@ export const SETUP_KINDS = Object.keys(SETUP_ROWS) as [SetupKind, ...SetupKind[]
 const validity = { validFrom: date.nullable().default(null), validTo: date.nullable().default(null) };
 const cells = z.record(z.string(), z.unknown());
 
+const seenRevision = z
+  .number()
+  .int()
+  .min(0)
+  .describe('How often the key was changed, as it was seen; 0 for a new one.');
+
 export const addRowSchema = z.strictObject({
-  revision: z.number().int().min(0).describe('How often the key was changed, as it was seen; 0 for a new one.'),
+  revision: seenRevision,
   row: cells,
   ...validity,
 });
-export const endRowSchema = z.strictObject({ revision, key: z.array(z.string()).min(1).max(4), on: date });
+export const endRowSchema = z.strictObject({
+  revision: seenRevision,
+  key: z.array(z.string()).min(1).max(4),
+  on: date,
+});
 export const fileSchema = z.strictObject({
   csv: z.string().max(2_000_000),
   apply: z.boolean().describe('false: only say what would happen.'),

@@ -20,6 +20,7 @@ import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
 import { messageRoutes } from './features/messages/messages.routes.ts';
 import { planRoutes } from './features/plans/plans.routes.ts';
+import { rateRoutes } from './features/rates/rates.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { statementRoutes } from './features/statements/statements.routes.ts';
 import { setupRoutes } from './features/setup/setup.routes.ts';
@@ -31,6 +32,7 @@ import { openApi } from '../contract/openApi.ts';
 import type { Secrets } from './platform/http/sealed.ts';
 import { admit } from './platform/http/admit.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
+import { stopWithClient } from './platform/db/cancel.ts';
 import { atMost } from './platform/http/overload.ts';
 import { createWatch } from './platform/http/watch.ts';
 import { sessionStore } from './platform/http/sessionStore.ts';
@@ -77,6 +79,7 @@ export function createApp({
   const watch = createWatch();
   app.use(logSlow(log));
   app.use(watch.counting);
+  app.use('/api', stopWithClient(pool));
   app.use(securityHeaders());
   app.use(watch.routes(context.db, () => context.reader.load()));
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
@@ -138,6 +141,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     journalRoutes(context),
     periodRoutes(context),
     setupRoutes(context),
+    rateRoutes(context),
     historyRoutes(context),
     receiptRoutes(context, uploads),
     cardRoutes(context),

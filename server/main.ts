@@ -22,6 +22,7 @@ import { createReader, usualReaderLimits } from './platform/outside/reader.ts';
 const {
   DATABASE_APP_URL,
   SESSION_SECRET,
+  HISTORY_KEY,
   PORT = '4300',
   EBBET_DEMO = '0',
   NODE_ENV,
@@ -45,7 +46,9 @@ if (!DATABASE_APP_URL || !SESSION_SECRET) {
 }
 
 const log = pino({ level: 'info' }, pino.destination(2));
-const db = connect(DATABASE_APP_URL);
+// what somebody waits for, and what is done in the background, each have their own connections and their own patience
+const db = connect(DATABASE_APP_URL, { statementSeconds: 30 });
+const workDb = connect(DATABASE_APP_URL, { max: 6, statementSeconds: 300 });
 const pool = createPool(DATABASE_APP_URL, log);
 const webFolder = NODE_ENV === 'production' ? join(fileURLToPath(new URL('.', import.meta.url)), '..', 'web') : null;
 const readSeconds = Number(READ_SECONDS);
@@ -55,6 +58,7 @@ const bank = BANK_URL ? bankAt(BANK_URL) : null;
 const services = {
   db,
   clock: systemClock,
+  historyKey: HISTORY_KEY?.trim() || null,
   reader,
   jobs,
   bank,
@@ -71,7 +75,7 @@ const services = {
 };
 if (reader.unconfined.length > 0) log.warn({ missing: reader.unconfined }, 'readers of files are not confined whole');
 const intake = new RateLimiterPostgres(usualThrottles.upload(pool));
-await startWork(services, jobs);
+await startWork({ ...services, db: workDb }, jobs);
 const mailbox =
   RECEIPTS_ADDRESS && RECEIPTS_SMTP_PORT
     ? listenForMail(
@@ -127,7 +131,7 @@ async function stop(): Promise<void> {
   await jobs.stop();
   reader.close();
   endCompute();
-  await Promise.all([db.destroy(), pool.end(), services.live.close()]);
+  await Promise.all([db.destroy(), workDb.destroy(), pool.end(), services.live.close()]);
   process.exit(0);
 }
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void stop());

@@ -1,6 +1,7 @@
 import { loadDemo } from '../demo/loadDemo.ts';
 import { connect, type Db } from './platform/db/connect.ts';
 import { installQueue } from './platform/jobs/jobs.ts';
+import { writeLifecycleWays } from './platform/db/lifecycleWays.ts';
 import { migrateLatest } from './platform/db/migrate.ts';
 
 /**
@@ -16,18 +17,22 @@ export async function prepare(
 ): Promise<void> {
   await refuseOlder(db);
   await migrateLatest(db);
+  await writeLifecycleWays(db);
   await installQueue(ownerUrl, db);
   await refuseTemporaryTables(db);
   const quoted = await db.raw('select quote_literal(?) as password', [appPassword]);
   await db.raw(`alter role ebbet_app with login password ${quoted.rows[0].password}`);
+  // a backstop for whatever connects by that role: what serves sets shorter ones of its own
+  await db.raw(`alter role ebbet_app in database ${await databaseName(db)} set statement_timeout = '10min'`);
   if (demo && (await isEmpty(db))) await loadDemo(db, { yearFollows });
 }
 
 /** No dump carries a right on the database as a whole, so it is said again each time. */
 async function refuseTemporaryTables(db: Db): Promise<void> {
-  const { rows } = await db.raw('select quote_ident(current_database()) as name');
-  await db.raw(`revoke temporary on database ${rows[0].name} from public`);
+  await db.raw(`revoke temporary on database ${await databaseName(db)} from public`);
 }
+const databaseName = async (db: Db): Promise<string> =>
+  (await db.raw('select quote_ident(current_database()) as name')).rows[0].name;
 
 /** A database of before the ledger took journals of every source cannot be carried over. */
 async function refuseOlder(db: Db): Promise<void> {

@@ -6,6 +6,7 @@ import { clearChosen } from './features/claims/clearing/clearing.service.ts';
 import { endHolds } from './features/claims/holds.service.ts';
 import { readActor } from './features/session/session.service.ts';
 import { assessAgain } from './features/claims/reassess.service.ts';
+import { goOnWithRoutes } from './features/approvals/goOn.service.ts';
 import { remindAdvances } from './features/advances/remind.service.ts';
 import { sendDigests, sendMail } from './features/messages/mail.service.ts';
 import { tellSubstitutes } from './features/messages/substitutes.service.ts';
@@ -38,6 +39,7 @@ export async function startWork(services: Services, jobs: RunningJobs): Promise<
   await jobs.work('send-mail', () => sendMail(services));
   await jobs.work('send-digests', () => sendDigests(services));
   await jobs.work('tell-substitutes', () => tellSubstitutes(services));
+  await jobs.work('go-on-with-routes', () => goOnWithRoutes(services));
   await jobs.work('remind-advances', () => remindAdvances(services));
   if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed', {});
   await jobs.every(HOURLY, 'assess-claims', { key: USE_OF_TODAY });
@@ -45,6 +47,7 @@ export async function startWork(services: Services, jobs: RunningJobs): Promise<
   await jobs.every(DAILY, 'lapse-plans', {});
   await jobs.every(HOURLY, 'end-holds', {});
   await jobs.every(HOURLY, 'remind-advances', {});
+  await jobs.every(HOURLY, 'go-on-with-routes', {});
   await jobs.every(HOURLY, 'tell-substitutes', {});
   await jobs.every(HOURLY, 'send-digests', {});
   await jobs.every(OFTEN, 'send-mail', {});

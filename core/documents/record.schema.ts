@@ -20,7 +20,20 @@ export const eventSchema = z.strictObject({
   privateHash: digest.nullable(),
   previousHash: digest,
   hash: digest,
+  /** By the key of the application: that it wrote the event. */
+  mark: digest.nullish(),
 });
+
+/** ebbet-words/1: the words of an event with the salt they were hashed with. */
+export const wordsSchema = z.strictObject({
+  format: z.literal('ebbet-words/1'),
+  recordKind: id,
+  recordId: id,
+  seq: z.number().int().min(1),
+  salt: z.string().min(1),
+  words: z.record(z.string(), z.unknown()),
+});
+export type ExportedWords = z.infer<typeof wordsSchema>;
 
 const row = z.strictObject({ position: z.number().int().min(1), ...journalRow.shape });
 export const journalSchema = z.strictObject({

@@ -62,6 +62,7 @@ const DECIDER: Record<string, Words> = {
   approved: asked,
   'sent back to the approver': (m) => [`${m.by} asks you to look at ${m.number} again`, DECIDE],
   'questions sent': done('asks you something about', 'Open it and answer at its lines.'),
+  'route went on': asked,
   corrected: (m) => [`${m.number} is charged to a code of yours`, 'Say whether it may be charged there.'],
 };
 

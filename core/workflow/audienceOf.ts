@@ -41,8 +41,9 @@ export function planAudienceOf(plan: LookedAt, person: ActingPerson): PlanAudien
   return audienceOf(plan, person) ?? (books ? 'booker' : null);
 }
 
-/** The budgets of grants and projects are their owners' business: their makers are not told, and need not put them right. */
-export const concernsMakers = (finding: Pick<Finding, 'code'>): boolean => finding.code !== 'budget-over';
+/** The budgets of grants and projects are their owners' business, and when it is posted finance's: makers need not put them right. */
+export const concernsMakers = ({ code }: Pick<Finding, 'code'>): boolean =>
+  code !== 'budget-over' && code !== 'posting-before-line';
 
 /** Whether an audience sees what was asked once it was sent: what approvers are asked is no matter of the makers. */
 export const seesQuestion = (audience: Audience, asks: 'claimant' | 'approver'): boolean =>

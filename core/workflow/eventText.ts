@@ -20,6 +20,25 @@ export interface ChainedEvent {
 export const CHAIN_START = '0'.repeat(64);
 
 /**
+ * The text that an event is marked by: what the application knows of it before it stands in its chain, a field a line. The mark is
+ * its HMAC-SHA-256 by a key that the database does not hold.
+ */
+export const markedText = (event: Omit<ChainedEvent, 'seq' | 'previousHash'>): string => {
+  const { recordKind, recordId, at, actor, kind, about, privateHash, facts } = event;
+  return [
+    'ebbet-mark/1',
+    recordKind,
+    recordId,
+    at,
+    actor ?? '',
+    kind,
+    about ?? '',
+    privateHash ?? '',
+    canonical(facts),
+  ].join('\n');
+};
+
+/**
  * The text whose SHA-256 is the event's hash: its format, the hash before it, and everything the event says, one field
  * a line; null is an empty line, facts are canonical JSON and stand last. No field holds a line break. The database
  * computes the same text when an event is added. Example: the same event with another reason → the same text, for

@@ -29,6 +29,7 @@ export function judgeAct<S extends string, A extends string>(
   rules: Rules,
 ): Judgement<S> {
   const rule = acts[act];
+  if (rule.bySystem) return { ok: false, no: 'role', roles: [] };
   const is = (relation: Relation) => standsTo(record, relation, person);
   const forbidding = rule.never.find(is);
   if (forbidding) return { ok: false, no: 'own', relation: forbidding };
@@ -39,6 +40,20 @@ export function judgeAct<S extends string, A extends string>(
   const way = related.find((w) => fits(w, record.state));
   if (!way) return { ok: false, no: 'state', state: record.state, from: unique(related.flatMap((w) => w.from ?? [])) };
   return keptApart(rule, is, rules) ?? { ok: true, way };
+}
+
+/**
+ * The way in which the application does an act by itself, on whatever a person may do too: only the state is looked at.
+ * Example: an advance that came to zero is settled; one that is open is refused with "state".
+ */
+export function judgeSystemAct<S extends string, A extends string>(
+  { acts }: Lifecycle<S, A>,
+  act: A,
+  state: S | null,
+): Judgement<S> {
+  const { ways } = acts[act];
+  const way = ways.find((w) => fits(w, state));
+  return way ? { ok: true, way } : { ok: false, no: 'state', state, from: unique(ways.flatMap((w) => w.from ?? [])) };
 }
 
 const fits = <S extends string>(way: Way<S>, state: S | null): boolean =>

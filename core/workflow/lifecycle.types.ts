@@ -62,6 +62,8 @@ export interface ActRule<State extends string> {
   ways: readonly Way<State>[];
   /** Relations that forbid the act, whatever the role. */
   never: readonly Relation[];
+  /** Done by the application by itself, and by nobody. */
+  bySystem?: true;
   /** A relation that forbids the act as long as a setting is on. */
   apart?: { relation: Relation; setting: ApartSetting };
   needs: readonly Need[];
@@ -89,7 +91,7 @@ export interface ActRecord<State extends string = string> {
 /** Who acts. `holds` says whether a role is theirs for an entity (null: for any). */
 export interface ActingPerson {
   id: string;
-  /** Whose substitute they are today: where those decide, they may. */
-  standsFor?: readonly string[] | undefined;
+  /** Whose substitute they are where an entity is today: where those decide, they may. */
+  standsFor?: ((entity: string | null) => readonly string[]) | undefined;
   holds(role: Role, entity: string | null): boolean;
 }

@@ -11,10 +11,16 @@ export function whoIs({ people }: Pick<ActRecord, 'people'>, relation: Relation)
 
 /**
  * Whether a person is something to a record, themselves or, where decisions are taken, for somebody whose substitute they are
- * today. Example: B decides, C is B's substitute → C stands to it as approver; A's substitute is not its claimant.
+ * where the record's entity is today. Example: B decides, C is B's substitute → C stands to it as approver; A's substitute is not its claimant.
  */
-export function standsTo(record: Pick<ActRecord, 'people'>, relation: Relation, person: ActingPerson): boolean {
+export function standsTo(
+  record: Pick<ActRecord, 'people' | 'entity'>,
+  relation: Relation,
+  person: ActingPerson,
+): boolean {
   const named = whoIs(record, relation);
   if (named.includes(person.id)) return true;
-  return SUBSTITUTED.includes(relation) && named.some((id) => person.standsFor?.includes(id));
+  if (!SUBSTITUTED.includes(relation)) return false;
+  const absent = person.standsFor?.(record.entity) ?? [];
+  return named.some((id) => absent.includes(id));
 }

@@ -14,6 +14,8 @@ export interface Context {
   clock: Clock;
   /** Work that follows a transaction: asked for inside it, done once it has committed. */
   jobs: Jobs;
+  /** The key by which events are marked as written by the application; it is not in the database. Without one they are not. */
+  historyKey?: string | null;
 }
 
 /** Where the ends of the history's chains are kept away from the database: a folder, mailboxes, or both. */

@@ -111,7 +111,7 @@ export const ROUTE_MUTATIONS: Mutation[] = [
   m(
     'others’ codes agreed',
     `${KEPT}/askCodes.ts`,
-    '&& n.people.some((person) => person === actor.id || (actor.standsFor ?? []).includes(person))',
+    '&& n.people.some((person) => seats.includes(person))',
     '',
     APPROVALS,
   ),

@@ -121,7 +121,7 @@ export function claimActs(number: string) {
     reasoned: (act: ReasonedAct, revision: number, reason: string) => post(pathOfAct(act), { revision, reason }),
     declineLine: (line: string, revision: number, reason: string) => post('decline-line', { revision, line, reason }),
     restoreLine: (line: string, revision: number) => post('restore-line', { revision, line }),
-    hold: (revision: number, reason: string, until: string) => post('hold', { revision, reason, until }),
+    hold: (revision: number, said: { reason: string; told?: string; until: string }) => post('hold', { revision, ...said }),
     post: (body: PostRequest) => send('POST', `${path}/post`, postedAnswer, body),
   };
 }

@@ -56,6 +56,8 @@ function sayCorrection({ facts, words }: Words): string {
   return `corrected line ${str(facts.line)}${item}: ${fields}${withReason({ facts, words })}`;
 }
 
+const WENT_ON = fixed('sent it on: who it waited for has left, is away or is back');
+
 /** What is said of each kind of event a claim's acts leave. */
 export const SAYS: Sayings = {
   drafted: fixed('began the claim'),
@@ -70,6 +72,7 @@ export const SAYS: Sayings = {
   approved: ({ facts, words }) =>
     `approved it${facts.state === 'in review' ? '; it went to review' : ''}${words?.comment ? `: ${str(words.comment)}` : ''}`,
   'decision taken back': fixed('took the approval back'),
+  'route went on': WENT_ON,
   'line declined': (event) => `declined line ${str(event.facts.line)}${withReason(event)}`,
   'line restored': ({ facts }) => `took line ${str(facts.line)} as it was`,
   'code agreed': ({ facts }) => `agreed to ${names(facts.codes)}`,
@@ -105,10 +108,12 @@ export const SAYS_OF_PLANS: Sayings = {
   withdrawn: fixed('withdrew it'),
   approved: ({ words }) => `approved it${words?.comment ? `: ${str(words.comment)}` : ''}`,
   'decision taken back': fixed('took the approval back'),
+  'route went on': WENT_ON,
   declined: reasoned('declined it'),
   booked: fixed('changed its bookings'),
   claimed: ({ facts }) => `began claim ${str(facts.claim)} from it`,
   'used up': fixed('ended it: its claim is posted'),
+  'to be claimed again': fixed('took it up again: the posting of its claim was reversed'),
   lapsed: fixed('ended it: no claim came of it in time'),
 };
 
@@ -120,6 +125,7 @@ export const SAYS_OF_ADVANCES: Sayings = {
   withdrawn: fixed('withdrew it'),
   approved: ({ words }) => `approved it${words?.comment ? `: ${str(words.comment)}` : ''}`,
   'decision taken back': fixed('took the approval back'),
+  'route went on': WENT_ON,
   declined: reasoned('declined it'),
   granted: (event) =>
     `granted ${str(event.facts.amount)} ${str(event.facts.currency)}, to be accounted for by ${str(event.facts.dueBy)}${withReason(event)}`,

@@ -14,8 +14,8 @@ const WHERE: Record<ClaimState, (claim: Header) => string> = {
   draft: () => 'It is with you, not submitted yet',
   'with approver': (claim) => `It is with ${claim.deciders.join(' and ') || 'an approver'}`,
   'in review': (claim) =>
-    claim.holdReason
-      ? `Finance holds it until ${claim.holdUntil}: ${claim.holdReason}`
+    claim.holdUntil
+      ? `Finance holds it until ${claim.holdUntil}${claim.holdReason ? `: ${claim.holdReason}` : ''}`
       : 'It is with finance, in review',
   cleared: () => 'It is cleared and waits to be posted',
   posted: () => 'It is posted and waits to be paid',

@@ -1,8 +1,9 @@
-import { computeCase } from '../../assess/assess.ts';
+import { computeCase, type CaseFigures } from '../../assess/assess.ts';
 import { assessLine } from '../../assess/assessLine.ts';
 import { undividedOf, type Undivided } from '../../assess/undivided.ts';
 import type { LineFigures, OpenCase } from '../../figures/figures.types.ts';
 import type { EstimateFigures } from '../../figures/plan/judgeEstimates.ts';
+import { findingsOf } from '../../figures/policy/findingsOf.ts';
 import { fromMinor } from '../../numbers/amount.ts';
 import { openCase } from '../../figures/openCase.ts';
 import { writeAssessment } from '../../assess/writeAssessment.ts';
@@ -11,6 +12,8 @@ import { openItemMovements, type OpenItemMovement } from '../../ledger/openItemM
 import { checkCase } from '../../documents/checkCase.ts';
 import type { Problem } from '../../documents/problem.ts';
 import type { Case, Line } from '../../documents/case.schema.ts';
+import { judgeDates } from './judgeDates.ts';
+import { judgeDriven } from './judgeDriven.ts';
 import { tieClaim, type TieMemory } from './tieClaim.ts';
 import type { Evidence, Tie } from './tie.types.ts';
 
@@ -51,7 +54,7 @@ interface Kept {
 }
 
 function review(open: OpenCase, evidence: Evidence, kept: Kept): Review {
-  const figures = computeCase(open, kept.figuresOf);
+  const figures = judged(open, evidence, computeCase(open, kept.figuresOf));
   const assessment = writeAssessment(open, figures, kept.written);
   return {
     assessment,
@@ -59,6 +62,14 @@ function review(open: OpenCase, evidence: Evidence, kept: Kept): Review {
     estimates: figures.estimates.map((estimate) => writeEstimate(open, estimate)),
     movements: openItemMovements(figures.rows),
   };
+}
+
+/** The figures with what is said beside them of days, and of what was driven before. */
+function judged(open: OpenCase, evidence: Evidence, figures: CaseFigures): CaseFigures {
+  const beside = [...judgeDates(open), ...judgeDriven(open, figures.lines, evidence.driven ?? {})];
+  if (beside.length === 0) return figures;
+  const verdicts = [...figures.verdicts, ...beside];
+  return { ...figures, verdicts, findings: [...figures.findings, ...findingsOf(beside)] };
 }
 
 function writeEstimate(open: OpenCase, { id, amount, actual, kept, lines }: EstimateFigures): SpentEstimate {

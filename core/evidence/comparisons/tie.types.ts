@@ -73,6 +73,8 @@ export interface Evidence {
   receipts: Record<string, ReceiptEvidence>;
   charges: Record<string, ChargeEvidence>;
   duplicates: Record<string, DuplicateEvidence[]>;
+  /** What the person of a journey drove before it, as it counts now, in the unit of the journey. */
+  driven?: Record<string, string>;
   /** Lines with more that is alike than was looked at: nothing is tied of them. */
   duplicatesCut?: string[];
 }

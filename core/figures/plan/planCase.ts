@@ -40,8 +40,8 @@ export function planCase(plan: PlanFacts, book: Book, on: string): Case {
 
 function lineOf({ currency, trip }: PlanFacts, estimate: PlannedEstimate, value: EstimateValue, on: string): Line {
   const { id, category, coding, description } = estimate;
-  const { count, price, amount } = value;
-  const quantity = amount !== null && price ? { count: String(count), unitPrice: price.amount } : null;
+  const { count, price, amount, stay } = value;
+  const quantity = amount !== null && price && !stay ? { count: String(count), unitPrice: price.amount } : null;
   return {
     id,
     date: trip.from ?? on,
@@ -52,6 +52,7 @@ function lineOf({ currency, trip }: PlanFacts, estimate: PlannedEstimate, value:
     country: trip.country ?? null,
     description: description ?? null,
     quantity,
+    ...(stay ? { stay } : {}),
     coding: coding ?? {},
   };
 }

@@ -78,6 +78,26 @@ describe('what an estimate comes to', () => {
     });
     expect(value({ category: 'meal', per: 'day' }).price).toBeNull();
   });
+  it('is less on the first and the last day of an allowance, by percent, and nothing on private ones', () => {
+    const meal = estimate({ category: 'meal', per: 'allowance' });
+    const rules = (fields: Partial<AllowanceRate>) => ({ limits: [], allowanceRates: [allowance(fields)] });
+    // 75 % of 52.00 on 2 and 6 March, 52.00 on the three days between
+    const edged = valueEstimate(rules({ edge: '75' }), trip(), meal);
+    expect([edged.amount, edged.count, edged.price!.amount, edged.stay!.length]).toEqual(['234.00', 5, '52.00', 5]);
+    expect(valueEstimate(rules({ edge: '75' }), trip({ privateDays: ['2026-03-06', '2026-03-04'] }), meal).amount).toBe(
+      '143.00',
+    );
+    expect(valueEstimate(rules({ edge: '75' }), trip({ to: '2026-03-02' }), meal).amount).toBe('39.00');
+    // nobody knows the hours yet
+    const bands = [
+      { hours: 0, percent: '0' },
+      { hours: 12, percent: '100' },
+    ];
+    expect(valueEstimate(rules({ bands }), trip(), meal).amount).toBe('260.00');
+    // what was typed is taken as it is
+    expect(valueEstimate(rules({ edge: '75' }), trip(), { ...meal, count: 5 }).amount).toBe('260.00');
+    expect(valueEstimate(rules({ edge: '75' }), trip({ to: null }), meal).amount).toBeNull();
+  });
   it('is what was typed where something was, with what would be allowed beside it', () => {
     const typed = value({ count: 2, price: { amount: '0.500', currency: 'BHD' } });
     expect([typed.amount, typed.count, typed.suggested!.amount]).toEqual(['1.000', 2, '120.00']);

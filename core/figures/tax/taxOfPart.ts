@@ -3,6 +3,7 @@ import { finding, type FindingKind, type Place } from '../../documents/finding.t
 import type { TaxCode, TaxEntry } from '../../documents/case.schema.ts';
 import { fromMinor, magnitude, signOf, toMinor } from '../../numbers/amount.ts';
 import { roundHalfAway } from '../../numbers/roundHalfAway.ts';
+import { mileage } from '../allowance/mileage.ts';
 import { apportion } from '../split/apportion.ts';
 import {
   componentsOf,
@@ -64,7 +65,7 @@ function computeEntries(scope: LineScope, part: TaxedPart): Entry[] {
 /** What the entries cover after a cut: all that stands, or the same part of it as before, divided by what each covered. */
 function cutGrosses({ entries, claimed, amount }: TaxedPart, grosses: readonly Figure[]): Figure[] {
   if (claimed === amount) return [...grosses];
-  if (entries.length === 1 && entries[0]!.gross == null) return [amount];
+  if (entries.length === 1 && entries[0]!.gross == null && grosses[0] === claimed) return [amount];
   const known = grosses.map((g) => g ?? 0n);
   const covered = known.reduce((a, g) => a + g, 0n);
   const parts = apportion(roundHalfAway(covered * magnitude(amount), magnitude(claimed)), known.map(magnitude));
@@ -83,7 +84,8 @@ function grossesOf(scope: LineScope, part: TaxedPart): Figure[] {
     report('tax-entries', {});
     return entries.map(() => null);
   }
-  const grosses = entries.map((e) => (e.gross == null ? claimed : toMinor(e.gross, line.currency)));
+  const all = taxedOf(scope, part);
+  const grosses = entries.map((e) => (e.gross == null ? all : toMinor(e.gross, line.currency)));
   const wrongSign = grosses.map((g) => g !== 0n && signOf(g) !== signOf(claimed));
   entries.forEach((e, i) => wrongSign[i] && report('tax-gross-sign', { code: e.code }));
   const over = magnitude(grosses.reduce((a, g) => a + g, 0n)) - magnitude(claimed);
@@ -92,6 +94,15 @@ function grossesOf(scope: LineScope, part: TaxedPart): Figure[] {
     return entries.map(() => null);
   }
   return grosses.map((g, i) => (wrongSign[i] ? null : g));
+}
+
+/** What an entry without a gross covers: the amount; of a journey whose rate names a fuel part that part alone (rule 27). */
+function taxedOf({ open, line }: LineScope, { claimed, place }: TaxedPart): bigint {
+  if (!line.journey || place.item !== null) return claimed;
+  const found = mileage({ ...line.journey, date: line.date }, open.case.book.mileageRates ?? []);
+  if (!found?.fuelPart || found.currency !== line.currency) return claimed;
+  const fuel = toMinor(found.fuelPart, line.currency);
+  return fuel < claimed ? fuel : claimed;
 }
 
 function figuresOf(

@@ -1,5 +1,5 @@
 import { DECIDERS } from '../lifecycle.types.ts';
-import { act, defineLifecycle, NEXT_TOLD, way } from './_lib/define.ts';
+import { act, defineLifecycle, GO_ON, NEXT_TOLD, way } from './_lib/define.ts';
 
 export const ADVANCE_STATES = [
   'draft',
@@ -93,13 +93,16 @@ export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   }),
   settle: act({
     event: 'settled',
-    ways: [way(['paid out'], 'settled', { roles: ['controller'] })],
+    bySystem: true,
+    ways: [way(['paid out'], 'settled')],
     tells: ['claimant'],
   }),
-  remind: act({ event: 'reminded', ways: [way(['paid out'], null, { roles: ['controller'] })], tells: ['claimant'] }),
+  remind: act({ event: 'reminded', bySystem: true, ways: [way(['paid out'], null)], tells: ['claimant'] }),
+  reroute: act({ ...GO_ON, ways: [way(['requested'], null)] }),
   reopen: act({
     event: 'reopened',
-    ways: [way(['settled'], 'paid out', { roles: ['controller'] })],
+    bySystem: true,
+    ways: [way(['settled'], 'paid out')],
     tells: ['claimant'],
   }),
 });

@@ -2,7 +2,7 @@ import type { Lifecycle } from '../lifecycle.types.ts';
 import { advanceLifecycle } from './advance.ts';
 import { claimLifecycle } from './claim.ts';
 import { cardMonthLifecycle, chargeLifecycle, receiptLifecycle, statementLifecycle } from './gathering.ts';
-import { periodLifecycle, settingLifecycle, signInLifecycle, tokenLifecycle } from './keeping.ts';
+import { correctionLifecycle, periodLifecycle, settingLifecycle, signInLifecycle, tokenLifecycle } from './keeping.ts';
 import { paymentRunLifecycle, planLifecycle, postingRunLifecycle } from './planned.ts';
 
 /** Every kind of record, in the order of the work; the state diagrams and the checks of all of them come from here. */
@@ -18,6 +18,7 @@ export const LIFECYCLES: readonly Lifecycle[] = [
   paymentRunLifecycle,
   periodLifecycle,
   settingLifecycle,
+  correctionLifecycle,
   tokenLifecycle,
   signInLifecycle,
 ];

@@ -1,5 +1,5 @@
 import { DECIDERS, type Lifecycle } from '../lifecycle.types.ts';
-import { act, beginnings, defineLifecycle, MAKERS_TOLD, NEXT_TOLD, way } from './_lib/define.ts';
+import { act, beginnings, defineLifecycle, GO_ON, MAKERS_TOLD, NEXT_TOLD, way } from './_lib/define.ts';
 
 export const CLAIM_STATES = [
   'draft',
@@ -23,6 +23,9 @@ export const IN_PREPARATION: readonly ClaimState[] = ['draft', 'returned'];
 export const BEFORE_POSTING: readonly ClaimState[] = ['draft', 'with approver', 'in review', 'cleared', 'returned'];
 /** States in which a claim no longer counts as one: what was on it is free again. */
 export const ENDED: readonly ClaimState[] = ['declined', 'withdrawn'];
+
+/** States of claims that finance let through: what is on them counts against what comes after. */
+export const LET_THROUGH: readonly ClaimState[] = ['cleared', 'posted', 'part paid', 'paid', 'payment rejected'];
 
 const MAKERS = ['claimant', 'preparer'] as const;
 const prepare = (event: string, undoneBy: string | null = null) =>
@@ -71,7 +74,11 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
     undoneBy: 'withdraw',
     tells: [...NEXT_TOLD, { did: 'asked' }],
   }),
-  withdraw: act({ event: 'withdrawn', ways: [way(['with approver'], 'withdrawn', { as: MAKERS })] }),
+  withdraw: act({
+    event: 'withdrawn',
+    ways: [way(['draft', 'with approver', 'returned'], 'withdrawn', { as: MAKERS })],
+  }),
+  reroute: act({ ...GO_ON, ways: [way(['with approver', 'in review'], null)] }),
   approve: decide('approved', 'in review', { undoneBy: 'takeBack' }),
   approvePart: decide('approved', null, { undoneBy: 'takeBack' }),
   takeBack: act({

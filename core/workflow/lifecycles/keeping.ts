@@ -21,6 +21,30 @@ export const settingLifecycle = defineLifecycle('setting', SETTING_STATES, {
   }),
 });
 
+export const CORRECTION_STATES = ['asked for', 'done', 'dropped'] as const;
+export type CorrectionState = (typeof CORRECTION_STATES)[number];
+
+/**
+ * A published rate that was entered wrongly: one person asks for the right one, another one lets it be. Whose claim may take
+ * it does neither. What was posted stays as it is.
+ */
+export const correctionLifecycle = defineLifecycle('rate correction', CORRECTION_STATES, {
+  ask: act<CorrectionState>({
+    event: 'asked for',
+    ways: [way(null, 'asked for', ADMINISTRATOR)],
+    never: ['owner'],
+    needs: ['reason'],
+    undoneBy: 'drop',
+  }),
+  confirm: act<CorrectionState>({
+    event: 'rate corrected',
+    ways: [way(['asked for'], 'done', ADMINISTRATOR)],
+    never: ['maker', 'owner'],
+  }),
+  drop: act<CorrectionState>({ event: 'dropped', ways: [way(['asked for'], 'dropped', ADMINISTRATOR)] }),
+});
+export type CorrectionAct = keyof typeof correctionLifecycle.acts;
+
 export const PERIOD_STATES = ['open', 'closed'] as const;
 export type PeriodState = (typeof PERIOD_STATES)[number];
 

@@ -1,5 +1,5 @@
 import { DECIDERS } from '../lifecycle.types.ts';
-import { act, beginnings, defineLifecycle, MAKERS_TOLD, NEXT_TOLD, way } from './_lib/define.ts';
+import { act, beginnings, defineLifecycle, GO_ON, MAKERS_TOLD, NEXT_TOLD, way } from './_lib/define.ts';
 
 export const PLAN_STATES = [
   'draft',
@@ -29,7 +29,7 @@ const decide = (
 
 const BEGIN = beginnings<PlanState>('draft');
 
-/** A plan, agreed before the money is spent. `lapse` and `useUp` are acts of the system. */
+/** A plan, agreed before the money is spent. */
 export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
   begin: act<PlanState>({ event: 'drafted', ways: BEGIN }),
   edit: act<PlanState>({ event: 'edited', ways: [way(['draft'], null, { as: MAKERS })] }),
@@ -56,8 +56,10 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
   decline: { ...decide('declined', 'declined', ['reason']), tells: MAKERS_TOLD },
   book: act<PlanState>({ event: 'booked', ways: [way(['approved'], null, { roles: ['preparer'] })], undoneBy: 'book' }),
   claim: act<PlanState>({ event: 'claimed', ways: [way(['approved'], null, { as: MAKERS })] }),
-  useUp: act<PlanState>({ event: 'used up', ways: [way(['approved'], 'used up')] }),
-  lapse: act<PlanState>({ event: 'lapsed', ways: [way(['approved'], 'lapsed')], tells: MAKERS_TOLD }),
+  useUp: act<PlanState>({ event: 'used up', bySystem: true, ways: [way(['approved'], 'used up')], undoneBy: 'takeUp' }),
+  takeUp: act<PlanState>({ event: 'to be claimed again', bySystem: true, ways: [way(['used up'], 'approved')] }),
+  lapse: act<PlanState>({ event: 'lapsed', bySystem: true, ways: [way(['approved'], 'lapsed')], tells: MAKERS_TOLD }),
+  reroute: act<PlanState>({ ...GO_ON, ways: [way(['with approver'], null)] }),
 });
 export type PlanAct = keyof typeof planLifecycle.acts;
 
@@ -67,7 +69,7 @@ export const PAYMENT_RUN_STATES = ['proposed', 'released', 'finished', 'dropped'
 export type PaymentRunState = (typeof PAYMENT_RUN_STATES)[number];
 const CONTROLLER = { roles: ['controller'] } as const;
 
-/** A run that posts many claims, one transaction a claim. `finish` is an act of the system. */
+/** A run that posts many claims, one transaction a claim. */
 export const postingRunLifecycle = defineLifecycle('posting run', POSTING_RUN_STATES, {
   propose: act<PostingRunState>({ event: 'proposed', ways: [way(null, 'proposed', CONTROLLER)] }),
   start: act<PostingRunState>({
@@ -76,11 +78,11 @@ export const postingRunLifecycle = defineLifecycle('posting run', POSTING_RUN_ST
     undoneBy: 'pause',
   }),
   pause: act<PostingRunState>({ event: 'paused', ways: [way(['running'], 'paused', CONTROLLER)], undoneBy: 'start' }),
-  finish: act<PostingRunState>({ event: 'finished', ways: [way(['running'], 'finished')] }),
+  finish: act<PostingRunState>({ event: 'finished', bySystem: true, ways: [way(['running'], 'finished')] }),
   drop: act<PostingRunState>({ event: 'dropped', ways: [way(['proposed', 'paused'], 'dropped', CONTROLLER)] }),
 });
 
-/** A run of payments: put together by one person, released by another. `finish` is an act of the system. */
+/** A run of payments: put together by one person, released by another. */
 export const paymentRunLifecycle = defineLifecycle('payment run', PAYMENT_RUN_STATES, {
   propose: act<PaymentRunState>({ event: 'proposed', ways: [way(null, 'proposed', CONTROLLER)] }),
   release: act<PaymentRunState>({
@@ -88,6 +90,6 @@ export const paymentRunLifecycle = defineLifecycle('payment run', PAYMENT_RUN_ST
     ways: [way(['proposed'], 'released', CONTROLLER)],
     never: ['maker'],
   }),
-  finish: act<PaymentRunState>({ event: 'finished', ways: [way(['released'], 'finished')] }),
+  finish: act<PaymentRunState>({ event: 'finished', bySystem: true, ways: [way(['released'], 'finished')] }),
   drop: act<PaymentRunState>({ event: 'dropped', ways: [way(['proposed'], 'dropped', CONTROLLER)] }),
 });

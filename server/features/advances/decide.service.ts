@@ -21,10 +21,10 @@ export const approveAdvance = (
 ): Promise<void> =>
   inTransaction(context, async (trx) => {
     const found = await lockAdvanceRow(trx, seen.number);
-    const last = !found || (await isLastDecision(trx, routedAdvanceKey(found), actor));
+    const last = !found || (await isLastDecision(trx, routedAdvanceKey(found), found.entity_id, actor));
     const act = last ? 'approve' : 'approvePart';
     await actOnAdvance(context, trx, { act, advance: seen, actor }, async ({ row, revision }) => {
-      const record = { key: routedAdvanceKey(row), revision, approvers: row.approvers };
+      const record = { key: routedAdvanceKey(row), entity: row.entity_id, revision, approvers: row.approvers };
       const decided = await decide(trx, record, actor, context.clock.now());
       return { result: undefined, ...decided, words: comment ? { comment } : null };
     });

@@ -11,6 +11,7 @@ import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { actOnAdvance, type SeenAdvance } from '../../records/advances/advanceStore.ts';
 import type { AdvanceRow } from '../../records/advances/advances.queries.ts';
+import { refuseEarly } from '../../records/advances/refuseEarly.ts';
 import { settleAdvances } from '../../records/advances/settleAdvances.ts';
 import { attach, takeFile, type SentFile } from '../../records/attachments/takeFile.ts';
 import { ratesOn } from '../../records/book/ratesOn.ts';
@@ -71,6 +72,7 @@ export const giveBackAdvance = (
             currency: row.currency,
             path: 'amount',
           });
+        await refuseEarly(trx, [{ advance: row.id, currency: row.currency, amount }], said.date);
         const moved = await bankOf(trx, row, amount, said);
         const { rows } = settleOpenItem(item, {
           ...{ amount, bank: moved.bank, bankAccount: moved.account },

@@ -35,6 +35,7 @@ export interface DecidedRecord {
   kind: Routed;
   number: string;
   revision: number;
+  entity: string;
   makers: string[];
   who: string;
   purpose: string;
@@ -56,13 +57,13 @@ export interface DecidedRecord {
   problems: number;
 }
 
-const CLAIMS = `select 'claim' as kind, c.number, c.revision, array[c.claimant_id, c.preparer_id] as makers, p.name as who, c.purpose,
+const CLAIMS = `select 'claim' as kind, c.number, c.revision, c.entity_id as entity, array[c.claimant_id, c.preparer_id] as makers, p.name as who, c.purpose,
     c.trip_from as "from", c.trip_to as "to", c.currency, e.currency as "ledgerCurrency", null::bigint as total, c.to_pay as "toPay",
     c.ties, c.stops, c.asks, s.document -> 'claim' as claim, s.result, s.document #> '{own,left}' as "left",
     coalesce(s.document #> '{claim,explanations}', '[]') as words, c.plan ->> 'number' as plan, 0 as problems
   from claims c join people p on p.id = c.claimant_id join entities e on e.id = c.entity_id
   join assessments s on s.claim_id = c.id and s.version = c.submitted_version where c.number = any(?::text[])`;
-const PLANS = `select 'plan' as kind, l.number, l.revision, array[l.claimant_id, l.preparer_id] as makers, p.name as who, l.purpose,
+const PLANS = `select 'plan' as kind, l.number, l.revision, l.entity_id as entity, array[l.claimant_id, l.preparer_id] as makers, p.name as who, l.purpose,
     l.trip_from as "from", l.trip_to as "to", l.currency, e.currency as "ledgerCurrency", l.total, null::bigint as "toPay",
     '{}'::jsonb as ties, 0 as stops, 0 as asks, null::jsonb as claim, null::jsonb as result, '[]'::jsonb as "left", '[]'::jsonb as words,
     null as plan, jsonb_array_length(l.assessed -> 'missing') + jsonb_array_length(l.assessed -> 'findings') as problems
@@ -70,7 +71,7 @@ const PLANS = `select 'plan' as kind, l.number, l.revision, array[l.claimant_id,
 /** What the rules say against an advance, each with the reason the person gives. */
 const EXCEPTION = `(select coalesce(jsonb_agg(jsonb_build_object('line', null, 'code', r ->> 'rule', 'about', r ->> 'says',
     'text', coalesce(a.exception, ''))), '[]') from jsonb_array_elements(a.problems) r)`;
-const ADVANCES = `select 'advance' as kind, a.id as number, a.revision, array[a.person_id] as makers, p.name as who, a.purpose,
+const ADVANCES = `select 'advance' as kind, a.id as number, a.revision, a.entity_id as entity, array[a.person_id] as makers, p.name as who, a.purpose,
     a.trip_from as "from", a.trip_to as "to", a.currency, e.currency as "ledgerCurrency", a.amount as total, null::bigint as "toPay",
     '{}'::jsonb as ties, 0 as stops, 0 as asks, null::jsonb as claim, null::jsonb as result, '[]'::jsonb as "left", ${EXCEPTION} as words,
     (select l.number from plans l where l.id = a.plan_id) as plan, jsonb_array_length(a.problems) as problems

@@ -23,17 +23,21 @@ const MOST_DECIDED = 20;
  * long as they may take it back. Figures are those that were stored when the records last changed.
  */
 export async function viewApprovals({ db }: Pick<Context, 'db'>, actor: Actor): Promise<Approvals> {
-  const seats = [actor.id, ...(actor.standsFor ?? [])];
+  const seats = [actor.id, ...(actor.standsFor?.(null) ?? [])];
   const needs = await selectWaiting(db, seats);
   const decided = await selectTakeable(db, actor.id, MOST_DECIDED);
   const records = new Map((await selectRecords(db, [...needs, ...decided])).map((r) => [`${r.kind} ${r.number}`, r]));
   const owned = await selectOwnedCodes(db, seats);
   const names = await selectNames(db, seats);
+  const isAsked = ({ people }: WaitingNeed, { entity }: DecidedRecord) =>
+    [actor.id, ...(actor.standsFor?.(entity) ?? [])].some((seat) => people.includes(seat));
   const isTheirs = ({ makers }: DecidedRecord) => makers.includes(actor.id);
   return {
     waiting: needs.flatMap((need) => {
       const record = records.get(`${need.kind} ${need.number}`);
-      return record && !isTheirs(record) ? [waitingRow(need, record, { actor, owned, names })] : [];
+      return record && isAsked(need, record) && !isTheirs(record)
+        ? [waitingRow(need, record, { actor, owned, names })]
+        : [];
     }),
     decided: decided.flatMap(({ kind, number, at }) => {
       const record = records.get(`${kind} ${number}`);

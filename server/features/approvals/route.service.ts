@@ -30,6 +30,7 @@ import {
   type NeedRow,
   type RoutedKey,
 } from '../../records/routing/routing.queries.ts';
+import { entityToday } from '../../records/book/postingDate.ts';
 import { selectLedgerCurrency } from './approvals.queries.ts';
 
 type Reads = Pick<Context, 'db' | 'clock'>;
@@ -48,7 +49,7 @@ async function routeOfClaim({ db, clock }: Reads, actor: Actor, number: string):
   const preview = audience === 'claimant' && IN_PREPARATION.includes(row.state);
   const version = preview ? row.version : row.submitted_version!;
   const kept = await keptClaim(db, { claim_id: row.id, version });
-  const subject = routedClaim(row, kept, today(clock));
+  const subject = routedClaim(row, kept, today(clock, row.time_zone));
   if (preview) return shown(db, subject.ledgerCurrency, await routeOf(db, subject), null);
   return stored(db, subject.ledgerCurrency, routedKey({ ...row, version }));
 }
@@ -57,7 +58,7 @@ async function routeOfPlan({ db, clock }: Reads, actor: Actor, number: string): 
   const row = await selectPlan(db, number);
   if (!row || !planAudienceOf(planFacts(row), actor)) throw new Refused('not-found', { what: 'plan' });
   if (row.state === 'draft') {
-    const on = today(clock);
+    const on = await entityToday(db, clock, row.entity_id);
     const subject = routedPlan(row, await assessPlan(db, row, on), on);
     return shown(db, subject.ledgerCurrency, await routeOf(db, subject), null);
   }
@@ -69,7 +70,8 @@ async function routeOfAdvance({ db, clock }: Reads, actor: Actor, number: string
   if (!row || !audienceOf(advanceFacts(row), actor)) throw new Refused('not-found', { what: 'advance' });
   const ledgerCurrency = (await selectLedgerCurrency(db, row.entity_id))!;
   if (row.state !== 'draft') return stored(db, ledgerCurrency, routedAdvanceKey(row));
-  return shown(db, ledgerCurrency, await routeOf(db, routedAdvance(row, ledgerCurrency, today(clock))), null);
+  const on = await entityToday(db, clock, row.entity_id);
+  return shown(db, ledgerCurrency, await routeOf(db, routedAdvance(row, ledgerCurrency, on)), null);
 }
 
 const VIEWS: Record<Routed, typeof routeOfClaim> = {

@@ -9,7 +9,8 @@ import { entitiesOf, hasAny, type Actor, type Context } from '../../platform/con
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { today, type Clock } from '../../platform/ports/clock.ts';
+import type { Clock } from '../../platform/ports/clock.ts';
+import { entityToday } from '../../records/book/postingDate.ts';
 import { lockChargesToFree, standingOf, writeCharge } from '../../records/cards/charges.ts';
 import {
   lockCharges,
@@ -82,13 +83,13 @@ async function proveMonth(db: Db, clock: Clock, card: CardView, month: string) {
       accounted: ['on a claim', 'claimed already'].includes(standingOf(c)),
     })),
     statements,
-    { from, to, today: today(clock) },
+    { from, to, today: await entityToday(db, clock, card.entity) },
   );
   return { charges, statements, proof };
 }
 
 function daysOf({ closesOn }: CardView, month: string) {
-  if (!/^\d{4}-(0[1-9]|1[0-2])$/.test(month)) throw new Refused('not-found', { what: 'month' });
+  if (!/^(19|20|21)\d\d-(0[1-9]|1[0-2])$/.test(month)) throw new Refused('not-found', { what: 'month' });
   return cycleDays(month, closesOn);
 }
 

@@ -6,7 +6,7 @@ import { entitiesOf, type Actor, type Context } from '../../platform/context.ts'
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { today } from '../../platform/ports/clock.ts';
+import { entityToday } from '../../records/book/postingDate.ts';
 import { beginClaim, usualCoding } from '../../records/claims/beginClaim.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { selectClaim, type ClaimRow } from '../../records/claims/claims.queries.ts';
@@ -25,7 +25,7 @@ export async function viewBeginnings(
   const person = known ? await selectPerson(db, claimant) : undefined;
   if (!person) throw new Refused('not-found', { what: 'person' });
   return {
-    payable: await selectPayable(db, person, today(clock)),
+    payable: await selectPayable(db, person, await entityToday(db, clock, person.entity_id)),
     plans: await selectPlansToClaim(db, { claimant, actor: actor.id }),
     claims: await selectClaimsToCopy(db, { claimant, actor: actor.id }),
   };
@@ -67,7 +67,7 @@ async function payableAs(
   person: PersonRow,
   begin: Pick<BeginDraft, 'entity' | 'currency'>,
 ) {
-  const places = await selectPayable(trx, person, today(clock));
+  const places = await selectPayable(trx, person, await entityToday(trx, clock, person.entity_id));
   const entity = begin.entity ?? person.entity_id;
   const place = places.find((p) => p.entity === entity);
   const currency = begin.currency ?? place?.currencies[0] ?? person.currency;

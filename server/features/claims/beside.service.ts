@@ -45,7 +45,7 @@ export async function viewPerson({ db, clock }: Reading, actor: Actor, number: s
   const key = { claim_id: row.id, version: row.submitted_version! };
   const kept = await keptClaim(db, key);
   const currency = kept.document.book.entities[0]!.currency;
-  const span = { person: row.claimant_id, entity: row.entity_id, since: addDays(today(clock), -A_YEAR) };
+  const span = { person: row.claimant_id, entity: row.entity_id, since: addDays(today(clock, row.time_zone), -A_YEAR) };
   const [person, year, returned, lines, advances] = await Promise.all([
     selectPerson(db, row.claimant_id),
     selectYear(db, span),

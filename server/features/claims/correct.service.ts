@@ -6,6 +6,7 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { keptClaim, validCase } from '../../records/claims/assessClaim.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
 import { actAlone, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { selectDeclined } from '../../records/claims/declined.queries.ts';
 import { replaceLine } from '../../records/claims/lines.queries.ts';
 import { wholeRecord } from '../../records/claims/lineRecord.ts';
 
@@ -30,6 +31,9 @@ export function correctLines(
 ): Promise<void> {
   return actAlone(context, actor, 'correct', seen, async (trx, claim) => {
     const kept = await keptClaim(trx, claim.at);
+    const declined = new Set((await selectDeclined(trx, claim.at)).map((d) => d.line_id));
+    const cutAnew = corrections.find(({ line, set }) => set.cut !== undefined && declined.has(line));
+    if (cutAnew) throw new Refused('line-declined', { line: cutAnew.line });
     const changes = corrections.flatMap((correction) => correctPart(kept.claim.lines, correction));
     if (changes.length === 0) return { result: undefined, unchanged: true };
     validCase(kept.document);

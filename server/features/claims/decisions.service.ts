@@ -5,9 +5,11 @@ import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { assessRows, keptClaim, validCase } from '../../records/claims/assessClaim.ts';
+import { keepAgreed, keepApproved } from '../../records/claims/approved.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
-import { actAlone, actOnClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { actAlone, actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { copyVersion, lockClaimRow, type VersionKey } from '../../records/claims/claims.queries.ts';
+import { deleteDeclined, insertDeclined, selectDeclined } from '../../records/claims/declined.queries.ts';
 import { selectLines } from '../../records/claims/lines.queries.ts';
 import { routedKey } from '../../records/claims/routedClaim.ts';
 import { noLongerAlike } from '../../records/claims/usesOf.ts';
@@ -24,11 +26,12 @@ export const approveClaim = (
 ): Promise<void> =>
   inTransaction(context, async (trx) => {
     const row = await lockClaimRow(trx, seen.number);
-    const last = !row || (await isLastDecision(trx, routedKey(row), actor));
+    const last = !row || (await isLastDecision(trx, routedKey(row), row.entity_id, actor));
     const name = last ? 'approve' : 'approvePart';
-    await actOnClaim(context, trx, { act: name, claim: seen, actor }, async ({ row: claim, revision }) => {
-      const record = { key: routedKey(claim), revision, approvers: claim.approvers };
+    await actOnClaim(context, trx, { act: name, claim: seen, actor }, async ({ row: claim, revision, at }) => {
+      const record = { key: routedKey(claim), entity: claim.entity_id, revision, approvers: claim.approvers };
       const decided = await decide(trx, record, actor, context.clock.now());
+      if (last) await keepApproved(trx, at, context.clock.now());
       return { result: undefined, ...decided, words: comment ? { comment } : null };
     });
   });
@@ -40,7 +43,7 @@ export const takeBackClaim = (context: Context, actor: Actor, seen: SeenClaim): 
     columns: await undecide(trx, { key: routedKey(row) }, row.decided_in!, context.clock.now()),
   }));
 
-const NO_HOLD = { hold_reason: null, hold_until: null, ...NO_QUESTIONS };
+const NO_HOLD = { hold_reason: null, hold_told: null, hold_until: null, ...NO_QUESTIONS };
 
 export interface WithReason extends SeenClaim {
   reason: string;
@@ -97,7 +100,7 @@ export const returnToApprover = (context: Context, actor: Actor, { reason, ...se
     const pending = await pendingColumns(context, trx, { ...claim, row });
     return {
       result: undefined,
-      columns: { ...pending, ...asked, hold_reason: null, hold_until: null },
+      columns: { ...pending, ...asked, hold_reason: null, hold_told: null, hold_until: null },
       facts: { version: claim.row.version },
       words: { reason },
     };
@@ -124,46 +127,74 @@ export interface OneLine extends SeenClaim {
 
 /**
  * Declines one line: it stays visible and leaves the total; on a card it becomes private, since the bank's amount never
- * changes. What is paid centrally is paid already, and what is private is no cost: neither can be declined by itself.
+ * changes. What is paid centrally is paid already, and what is private is no cost: neither can be declined by itself. What was
+ * cut of it before stays under the decline.
  */
 export const declineLine = (context: Context, actor: Actor, { reason, ...seen }: OneLine & { reason: string }) =>
-  cutLine(context, actor, 'declineLine', seen, (part) => ({ amount: part.amount, reason }), { reason });
+  cutLine(context, actor, { act: 'declineLine', seen, words: { reason } }, async (trx, { at }, { line, parts }) => {
+    if (await declinedLine(trx, at, line.id)) throw new Refused('line-declined', { line: line.id });
+    const under = Object.fromEntries(parts.flatMap((p) => (p.cut ? [[itemOf(line, p), p.cut]] : [])));
+    const row = { line_id: line.id, reason, by_id: actor.id, at: context.clock.now(), under };
+    await insertDeclined(trx, at, row);
+    return (part) => (toMinor(part.amount, line.currency) === 0n ? null : { amount: part.amount, reason });
+  });
 
-/** Takes a declined line as it was again. */
+/** Takes a declined line as it was before it was declined. */
 export const restoreLine = (context: Context, actor: Actor, seen: OneLine): Promise<void> =>
-  cutLine(context, actor, 'restoreLine', seen, () => null, null);
+  cutLine(context, actor, { act: 'restoreLine', seen, words: null }, async (trx, { at }, { line }) => {
+    const declined = await declinedLine(trx, at, line.id);
+    if (!declined) throw new Refused('line-counts', { line: line.id });
+    await deleteDeclined(trx, at, line.id);
+    return (part) => declined.under[itemOf(line, part)] ?? null;
+  });
+
+const declinedLine = async (trx: Db, key: VersionKey, line: string) =>
+  (await selectDeclined(trx, key)).find((d) => d.line_id === line);
+const itemOf = (line: Line, part: Line | Item): string => (part === line ? '' : part.id);
+
+interface CutParts {
+  line: Line;
+  parts: (Line | Item)[];
+}
+type CutOf = (part: Line | Item) => Line['cut'] | null;
 
 function cutLine(
   context: Context,
   actor: Actor,
-  name: 'declineLine' | 'restoreLine',
-  { line: id, ...seen }: OneLine,
-  cutOf: (part: Line | Item) => Line['cut'] | null,
-  words: Record<string, unknown> | null,
+  { act, seen, words }: { act: 'declineLine' | 'restoreLine'; seen: OneLine; words: Record<string, unknown> | null },
+  decide: (trx: Db, claim: LockedClaim, of: CutParts) => Promise<CutOf>,
 ): Promise<void> {
-  return actAlone(context, actor, name, seen, async (trx, claim) => {
-    const kept = await keptClaim(trx, claim.at);
+  const { line: id, ...claim } = seen;
+  return actAlone(context, actor, act, claim, async (trx, locked) => {
+    const kept = await keptClaim(trx, locked.at);
     const line = kept.claim.lines.find((l) => l.id === id);
     if (!line) throw new Refused('not-found', { what: 'line' });
     const parts = (line.items?.length ? line.items : [line]).filter((part) => !part.personal);
     const nothing = parts.every((part) => toMinor(part.amount, line.currency) === 0n);
     if (line.paidBy === 'central' || line.personal || nothing) throw new Refused('line-not-declined', { line: id });
+    const cutOf = await decide(trx, locked, { line, parts });
     for (const part of parts) {
       const cut = cutOf(part);
-      if (cut && toMinor(part.amount, line.currency) !== 0n) part.cut = cut;
+      if (cut) part.cut = cut;
       else delete part.cut;
     }
     validCase(kept.document);
-    const columns = await assessKept(context.clock, trx, claim, kept);
+    const columns = await assessKept(context.clock, trx, locked, kept);
     return { result: undefined, columns, facts: { line: id }, words };
   });
 }
 
 /** Agrees to codes of one's own that finance gave the claim. */
 export const agreeCode = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  actAlone(context, actor, 'agreeCode', seen, async (trx, { row, revision }) => {
+  actAlone(context, actor, 'agreeCode', seen, async (trx, { row, revision, at }) => {
     const agreed = { by: actor.id, at: context.clock.now(), revision };
-    const { codeOwners, codes } = await answerForCodes(trx, routedKey(row), actor, agreed);
+    const { codeOwners, codes } = await answerForCodes(
+      trx,
+      { key: routedKey(row), entity: row.entity_id },
+      actor,
+      agreed,
+    );
+    await keepAgreed(trx, at, codes, agreed.at);
     // who agreed goes on seeing what they agreed to
     const approvers = [...new Set([...row.approvers, actor.id])];
     return { result: undefined, columns: { code_owners: codeOwners, approvers }, facts: { codes } };
@@ -172,6 +203,11 @@ export const agreeCode = (context: Context, actor: Actor, seen: SeenClaim): Prom
 /** Does not agree to them, with the reason: finance has to find another code, or ask again. */
 export const refuseCode = (context: Context, actor: Actor, { reason, ...seen }: WithReason): Promise<void> =>
   actAlone(context, actor, 'refuseCode', seen, async (trx, { row }) => {
-    const { codeOwners, codes } = await answerForCodes(trx, routedKey(row), actor, null);
+    const { codeOwners, codes } = await answerForCodes(
+      trx,
+      { key: routedKey(row), entity: row.entity_id },
+      actor,
+      null,
+    );
     return { result: undefined, columns: { code_owners: codeOwners }, facts: { codes }, words: { reason } };
   });

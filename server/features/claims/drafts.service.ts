@@ -15,7 +15,7 @@ import {
 import { selectLines, updateLine } from '../../records/claims/lines.queries.ts';
 import { selectUsableAdvances } from '../../records/advances/advances.queries.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';
-import { today } from '../../platform/ports/clock.ts';
+import { entityToday } from '../../records/book/postingDate.ts';
 import { selectPayable, selectPerson } from '../../records/people/people.queries.ts';
 import { updateAnswer } from './queries.queries.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
@@ -41,7 +41,7 @@ export function editHeader(context: Context, actor: Actor, seen: SeenClaim, set:
 /** A claim takes another currency only where its claimant may be paid in it; one of a plan, or with amounts of advances, keeps its own. */
 async function assertPayable({ clock }: Context, trx: Db, { row, at }: LockedClaim, currency: string): Promise<void> {
   const person = (await selectPerson(trx, row.claimant_id))!;
-  const places = await selectPayable(trx, person, today(clock));
+  const places = await selectPayable(trx, person, await entityToday(trx, clock, person.entity_id));
   const there = places.find((p) => p.entity === row.entity_id)?.currencies ?? [];
   const fixed = row.plan !== null || (await selectWantedAdvances(trx, at)).some((a) => a.up_to !== null);
   if (currency !== row.currency && (fixed || !there.includes(currency)))

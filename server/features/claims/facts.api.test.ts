@@ -104,17 +104,24 @@ describe('a journey', () => {
     expect((await edit('2', { amount: { amount: '5.00', currency: 'EUR' } })).body.code).toBe('computed-amount');
   });
 
-  it('counts what the person drove on other claims before it in the year, in one unit', async () => {
+  it('counts what the person drove on claims that finance let through, and on its own, in one unit', async () => {
     await write(line({ journey: { vehicle: 'car', distance: '3000', unit: 'mile' }, date: '2024-02-01' }));
+    const earlier = number;
     ({ number } = (await tomas.post('/drafts', { purpose: 'Another' })).body);
-    const next = await write(line({ ...car('500'), date: '2024-06-01' }), line({ ...car('10'), date: '2024-01-01' }));
+    const lines = [line({ ...car('500'), date: '2024-06-01' }), line({ ...car('10'), date: '2024-01-01' })];
+    // a draft may never be handed in
+    expect(shown(await write(...lines), '1').journey.before).toBe('10');
+    const cleared = { state: 'cleared', cleared_by: 'P01', submitted_version: 1, submitted_on: '2024-02-02' };
+    await api.owner('claims').where({ number: earlier }).update(cleared);
+    ({ number } = (await tomas.post('/drafts', { purpose: 'A third' })).body);
+    const next = await write(...lines);
     // 3,000 miles are 4,828.032 km, and 10 km on New Year's Day: 161.968 km at 0.42, 338.032 km at 0.24
     expect(shown(next, '1')).toMatchObject({ amount: '149.15', journey: { before: '4838.032' } });
-    expect(shown(next, '2').journey.before).toBe('0');
+    // what was let through counts whatever its day: distances of a year are counted once each, in the order they are let through
+    expect(shown(next, '2').journey.before).toBe('4828.032');
     const wanjiru = await api.as('wanjiru.mbaya');
     const hers = (await wanjiru.post('/drafts', { purpose: 'Hers' })).body.number;
-    const lines = [line({ ...car('500'), date: '2024-06-01' })];
-    const answer = await wanjiru.post(`/drafts/${hers}/lines`, { revision: 1, lines });
+    const answer = await wanjiru.post(`/drafts/${hers}/lines`, { revision: 1, lines: lines.slice(0, 1) });
     expect(shown(answer, '1')).toMatchObject({ amount: '210.00', journey: { before: '0' } });
   });
 

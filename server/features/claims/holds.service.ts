@@ -1,6 +1,5 @@
 import type { Context } from '../../platform/context.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
-import { today } from '../../platform/ports/clock.ts';
 import { keptClaim, standingOf, summaryColumns } from '../../records/claims/assessClaim.ts';
 import { lockClaimRow, selectHoldsOver, updateClaim } from '../../records/claims/claims.queries.ts';
 import { selectMarks } from '../../records/claims/marks.queries.ts';
@@ -11,7 +10,7 @@ import { selectMarks } from '../../records/claims/marks.queries.ts';
  */
 export async function endHolds(context: Pick<Context, 'db' | 'clock'>): Promise<void> {
   const { db, clock } = context;
-  for (const number of await selectHoldsOver(db, today(clock)))
+  for (const number of await selectHoldsOver(db, clock.now()))
     await inTransaction(context, async (trx) => {
       const row = (await lockClaimRow(trx, number))!;
       if (row.state !== 'in review') return;

@@ -7,7 +7,7 @@ import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { selectCategories } from '../../records/book/book.queries.ts';
-import { proposedPostingDate } from '../../records/book/postingDate.ts';
+import { entityToday } from '../../records/book/postingDate.ts';
 import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
 import { subjectFromRows } from '../../records/claims/assessClaim.ts';
@@ -82,7 +82,7 @@ async function edit(
     const { amount, currency } = set.amount;
     await restateLine(trx, key, { amount: minorOf(amount, currency, 'amount'), currency });
   }
-  const { claim } = await subjectFromRows(trx, row, await proposedPostingDate(trx, context.clock, row.entity_id));
+  const { claim } = await subjectFromRows(trx, row, await entityToday(trx, context.clock, row.entity_id));
   const line = claim.lines.find((l) => l.id === lineId);
   if (!line) throw new Refused('not-found', { what: 'line' });
   const isComputed = set.journey === undefined && set.stay === undefined && (line.journey ?? line.stay);

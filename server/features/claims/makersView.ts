@@ -57,7 +57,7 @@ function makersView(
   const { plan } = document.claim;
   const { clearedBy: _, ...claim } = header;
   return {
-    claim,
+    claim: { ...claim, holdReason: claim.holdTold },
     document: document.claim,
     plan: plan ? { number: plan.number, approvedOn: plan.approvedOn, estimates } : null,
     amounts: Object.fromEntries(result.lines.map((l) => [l.id, l.claimAmount])),
@@ -72,10 +72,20 @@ function makersView(
     receipts,
     changes: IN_PREPARATION.includes(around.row.state) ? [] : changesOf(submitted?.claim ?? null, document.claim),
     tide: tideOf(history),
-    history: history.filter((e) => !FINANCE_ONLY.has(e.kind) && isTold(e, audience)).map(withoutTies),
+    history: history
+      .filter((e) => !FINANCE_ONLY.has(e.kind) && isTold(e, audience))
+      .map(withoutTies)
+      .map(asTold),
     may,
   };
 }
+
+/** Why finance holds a claim is said to its makers and approvers in words of their own, or not at all. */
+const asTold = (event: HistoryEvent): HistoryEvent => {
+  if (event.kind !== 'held') return event;
+  const told = event.words?.told;
+  return { ...event, words: typeof told === 'string' ? { reason: told } : null };
+};
 
 /** What was asked of others alone, and what they answered, is not told. */
 const isTold = ({ facts: { asks } }: HistoryEvent, audience: Audience): boolean =>

@@ -4,7 +4,7 @@ import type { Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { proposedPostingDate } from '../../records/book/postingDate.ts';
+import { postingDates } from '../../records/book/postingDate.ts';
 import {
   assessClaim,
   keepAssessment,
@@ -43,15 +43,15 @@ function assessOne({ db, clock }: Pick<Context, 'db' | 'clock'>, number: string)
     const kept = await keptClaim(trx, { claim_id: row.id, version: row.version });
     const assessed = await assessedNow(trx, { clock }, row, kept);
     if (assessed === null || same(kept, assessed)) return;
-    const keeping = { clock, revision: row.revision, standing: standingOf(row, clock) };
+    const keeping = { clock, revision: row.revision, standing: standingOf(row, clock), before: kept };
     await updateClaim(trx, row.id, await keepAssessment(trx, row, assessed, keeping));
   });
 }
 
 async function assessedNow(trx: Db, { clock }: Pick<Context, 'clock'>, row: ClaimRow, kept: KeptClaim) {
-  const date = await proposedPostingDate(trx, clock, row.entity_id);
+  const { today, posting: date } = await postingDates(trx, clock, row.entity_id);
   const subject = IN_PREPARATION.includes(row.state)
-    ? await preparedSubject(trx, row, date)
+    ? await preparedSubject(trx, row, today)
     : await subjectAgain(trx, row, kept);
   try {
     return await assessClaim(trx, row, subject, date);

@@ -12,7 +12,7 @@ import { subjectFromRows } from '../../records/claims/assessClaim.ts';
 import { claimFacts, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { selectClaim } from '../../records/claims/claims.queries.ts';
 import { touchClaims, type Touch } from '../../records/claims/touchClaims.ts';
-import { proposedPostingDate } from '../../records/book/postingDate.ts';
+import { entityToday } from '../../records/book/postingDate.ts';
 import { addLines } from './lines.service.ts';
 import {
   deleteRecurring,
@@ -34,7 +34,7 @@ export async function viewRecurring(
 ): Promise<RecurringLines> {
   const claim = await selectClaim(db, number);
   if (!claim || audienceOf(claimFacts(claim), actor) !== 'claimant') throw new Refused('not-found', { what: 'claim' });
-  const now = today(clock);
+  const now = today(clock, claim.time_zone);
   const by = claim.trip_to !== null && claim.trip_to > now ? claim.trip_to : now;
   const rows = await selectRecurring(db, claim.claimant_id);
   return { lines: rows.map((row) => shown(row, by)) };
@@ -58,7 +58,7 @@ export const repeatLine = (
   { every, until }: Repeat,
 ): Promise<void> =>
   act(context, actor, seen, edited('repeat'), async (trx, { row }) => {
-    const { claim } = await subjectFromRows(trx, row, await proposedPostingDate(trx, context.clock, row.entity_id));
+    const { claim } = await subjectFromRows(trx, row, await entityToday(trx, context.clock, row.entity_id));
     const line = claim.lines.find((l) => l.id === id);
     if (!line) throw new Refused('not-found', { what: 'line' });
     if (line.personal || line.rate?.kind === 'card') throw new Refused('not-repeatable', { line: id });

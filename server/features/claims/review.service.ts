@@ -19,20 +19,23 @@ import {
   subjectAgain,
   summaryColumns,
 } from '../../records/claims/assessClaim.ts';
+import { refuseRaised } from '../../records/claims/approved.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
 import { actAlone, actOnClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { correctedLines } from '../../records/claims/changesOf.ts';
 import { selectSubmitted } from '../../records/claims/claims.queries.ts';
+import { holdDriven } from '../../records/claims/driven.ts';
+import { holdingMarks } from '../../records/claims/holdingMarks.ts';
 import { deleteMarks, selectMarks, upsertMark } from '../../records/claims/marks.queries.ts';
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { budgetsOfPlan, releasePlan, reserveAgain } from '../../records/plans/reservePlan.ts';
 import { selectNames } from '../../records/routing/routing.queries.ts';
-import { onlyClaim } from '../../records/claims/usesOf.ts';
+import { drivenAgain, onlyClaim } from '../../records/claims/usesOf.ts';
 import { NO_QUESTIONS, refuseUnasked } from './queries.service.ts';
 import { assessAgain } from './reassess.service.ts';
 
-const NO_HOLD = { hold_reason: null, hold_until: null };
+const NO_HOLD = { hold_reason: null, hold_told: null, hold_until: null };
 
 /** Ticks a comparison as seen, waives it with a reason, or takes either back. The claim's figures do not change. */
 export function markTie(context: Context, actor: Actor, number: string, mark: Mark): Promise<void> {
@@ -80,7 +83,7 @@ export async function clearClaim(context: Context, actor: Actor, seen: SeenClaim
 
 /** Whether a clearing was refused for what the claim came to when it was assessed again. */
 export const isFound = (error: unknown): boolean =>
-  error instanceof Refused && (error.code === 'ties-open' || error.code === 'has-stops');
+  error instanceof Refused && ['ties-open', 'has-stops', 'more-than-approved'].includes(error.code);
 
 /** The same inside a transaction; `more` are facts of how it came about. */
 export function clearIn(
@@ -98,14 +101,17 @@ export function clearIn(
     const submitted = await selectSubmitted<{ claim: Claim }>(trx, at);
     const plan = kept.claim.plan?.number;
     await lockBudgets(trx, [...(await selectUsedBudgets(trx, row.id)), ...(await budgetsOfPlan(trx, plan))]);
+    await holdDriven(trx, row, kept.claim.lines);
     const subject = await subjectAgain(trx, row, kept);
     const date = await proposedPostingDate(trx, context.clock, row.entity_id);
     const assessed = await assessClaim(trx, row, subject, date);
-    assertClearable(assessed, await selectMarks(trx, at));
+    assertClearable(assessed, holdingMarks(await selectMarks(trx, at), assessed, kept));
+    await refuseRaised(trx, claim, assessed);
     const columns = await keepAssessment(trx, row, assessed, {
       clock: context.clock,
       revision,
       standing: NOTHING_PENDING,
+      before: kept,
     });
     const ledger = assessed.document.book.entities[0]!.currency;
     const uses = budgetUse(assessed.assessment, assessed.document.claim, assessed.budgets, ledger);
@@ -121,7 +127,7 @@ export function clearIn(
       result: undefined,
       columns: { ...columns, ...NO_QUESTIONS, ...NO_HOLD, drawn_at: null, cleared_by: actor.id },
       facts: { version: row.version, corrected: correctedLines(submitted?.claim ?? null, kept.claim), ...more },
-      jobs: [...jobs, ...released],
+      jobs: [...jobs, ...released, ...drivenAgain(kept.claim)],
     };
   });
 }
@@ -148,26 +154,26 @@ export function reopenClaim(context: Context, actor: Actor, seen: SeenClaim): Pr
       result: undefined,
       columns: { ...columns, cleared_by: null },
       facts: { version: claim.row.version },
-      jobs: [...jobs, ...reserved],
+      jobs: [...jobs, ...reserved, ...drivenAgain(kept.claim)],
     };
   });
 }
 
-/** Puts a claim on hold with a reason and a date to look again. */
+/** Puts a claim on hold with a reason and a date to look again; its makers and approvers read what they are told instead. */
 export function holdClaim(
   context: Context,
   actor: Actor,
   number: string,
-  { revision, reason, until }: Hold,
+  { revision, reason, told, until }: Hold,
 ): Promise<void> {
   return actAlone(context, actor, 'hold', { number, revision }, async (trx, claim) => {
     const standing = standingOf({ ...claim.row, hold_until: until }, context.clock);
     const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), standing);
     return {
       result: undefined,
-      columns: { ...columns, hold_reason: reason, hold_until: until },
+      columns: { ...columns, hold_reason: reason, hold_told: told ?? null, hold_until: until },
       facts: { until },
-      words: { reason },
+      words: { reason, ...(told ? { told } : {}) },
     };
   });
 }
@@ -177,6 +183,6 @@ export function releaseClaim(context: Context, actor: Actor, seen: SeenClaim): P
   return actAlone(context, actor, 'release', seen, async (trx, claim) => {
     const standing = standingOf({ ...claim.row, hold_until: null }, context.clock);
     const columns = summaryColumns(await keptClaim(trx, claim.at), await selectMarks(trx, claim.at), standing);
-    return { result: undefined, columns: { ...columns, hold_reason: null, hold_until: null } };
+    return { result: undefined, columns: { ...columns, ...NO_HOLD } };
   });
 }

@@ -59,7 +59,7 @@ const HEADER = `jsonb_build_object('number', c.number, 'version', c.version, 're
     'ownersAsked', ${NAMES('c.code_owners')}, 'waitsFor', ${NAMES('c.questioned')}, 'clearedBy', r.name,
     'currency', c.currency, 'ledgerCurrency', e.currency, 'purpose', c.purpose, 'tripFrom', c.trip_from, 'tripTo', c.trip_to,
     'country', c.country, 'place', c.place, 'reference', c.reference, 'note', c.note, 'financeNote', c.finance_note,
-    'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdUntil', c.hold_until)`;
+    'submittedOn', c.submitted_on, 'holdReason', c.hold_reason, 'holdTold', c.hold_told, 'holdUntil', c.hold_until)`;
 
 /** A claim with what surrounds it; undefined when there is none of that number. */
 export async function selectSurroundings(db: Db, number: string): Promise<ClaimSurroundings | undefined> {

@@ -1,6 +1,6 @@
 import { actsOpen } from '../../../core/workflow/judgeAct.ts';
 import { audienceOf, type Audience } from '../../../core/workflow/audienceOf.ts';
-import { claimLifecycle, IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
+import { BEFORE_POSTING, claimLifecycle, IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import type { ClaimInput } from '../../../contract/claims.ts';
 import { selectSettings } from '../../platform/acts/settings.queries.ts';
@@ -10,7 +10,18 @@ import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { selectAttachments } from '../../records/attachments/attachments.queries.ts';
 import { selectAssessment } from '../../records/claims/assessments.queries.ts';
-import { assessClaim, fingerprintOf, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
+import { assertClearable } from '../../records/claims/assertClearable.ts';
+import {
+  assessClaim,
+  fingerprintOf,
+  keptClaim,
+  shownTies,
+  subjectAgain,
+  type AssessedClaim,
+} from '../../records/claims/assessClaim.ts';
+import { holdingMarks } from '../../records/claims/holdingMarks.ts';
+import { selectMarks, type MarkRow } from '../../records/claims/marks.queries.ts';
+import { proposedPostingDate } from '../../records/book/postingDate.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { advancesBeside } from './advances.view.ts';
 import { approverView, claimantView, tideOf } from './makersView.ts';
@@ -31,14 +42,15 @@ export async function viewClaim(
   const audience = around ? audienceOf(claimFacts(around.row), actor) : null;
   if (!around || !audience) throw new Refused('not-found', { what: 'claim' });
   const key = { claim_id: around.row.id, version: versionFor(audience, around) };
-  const [assessed, receipts, attachments, may, advances] = await Promise.all([
+  const [assessed, receipts, attachments, may, advances, proposedDate] = await Promise.all([
     selectAssessment(db, key),
     selectShownReceipts(db, key),
     selectAttachments(db, key),
     actsOf(db, around, actor),
     advancesBeside(context, around.row, key),
+    BEFORE_POSTING.includes(around.row.state) ? proposedPostingDate(db, context.clock, around.row.entity_id) : null,
   ]);
-  const sources = { around, assessed: assessed!, receipts, attachments, advances, may };
+  const sources = { around, assessed: assessed!, receipts, attachments, advances, may, proposedDate };
   switch (audience) {
     case 'claimant':
       return { audience, ...claimantView(sources) };
@@ -63,7 +75,7 @@ async function actsOf(db: Db, { row }: ClaimSurroundings, actor: Actor) {
   return actsOpen(claimLifecycle, claimFacts(row), actor, { isOn: (s) => settings[s] !== false });
 }
 
-function financeView({ around, assessed, receipts, attachments, advances, may }: Sources) {
+function financeView({ around, assessed, receipts, attachments, advances, may, proposedDate }: Sources) {
   const { header, history, marks, queries, journals, submitted, row } = around;
   const { document, result, ties, evidence } = assessed;
   const { postingDate, claim, own } = document;
@@ -73,6 +85,7 @@ function financeView({ around, assessed, receipts, attachments, advances, may }:
     document: { postingDate, claim, own },
     assessment: result,
     assessedAt: assessed.assessed_at,
+    proposedDate: proposedDate ?? postingDate,
     digest: digestOf(result.journal),
     ties: shownTies(ties, marks).map((tie) => ({ ...tie, about: fingerprintOf(tie) })),
     marks: marks.map(({ line_id, about: _, ...m }) => ({ ...m, line: line_id })) as never,
@@ -101,9 +114,23 @@ export async function previewJournal({ db }: Pick<Context, 'db'>, actor: Actor, 
   const audience = around ? audienceOf(claimFacts(around.row), actor) : null;
   if (!around || (audience !== 'finance' && audience !== 'auditor')) throw new Refused('not-found', { what: 'claim' });
   const row = { ...around.row, version: around.row.submitted_version! };
-  const kept = await keptClaim(db, { claim_id: row.id, version: row.version });
-  const { assessment } = await assessClaim(db, row, await subjectAgain(db, row, kept), date);
-  return { date, assessment, digest: digestOf(assessment.journal) };
+  const key = { claim_id: row.id, version: row.version };
+  const kept = await keptClaim(db, key);
+  const assessed = await assessClaim(db, row, await subjectAgain(db, row, kept), date);
+  const { assessment } = assessed;
+  const against = againstPosting(assessed, holdingMarks(await selectMarks(db, key), assessed, kept));
+  return { date, assessment, digest: digestOf(assessment.journal), against };
+}
+
+/** What stands against a posting on the date it was assessed for, in words; null where nothing does. */
+function againstPosting(assessed: AssessedClaim, marks: MarkRow[]): string | null {
+  try {
+    assertClearable(assessed, marks);
+    return null;
+  } catch (error) {
+    if (error instanceof Refused) return error.says;
+    throw error;
+  }
 }
 
 /** The shared part of a book, by its hash; the hash is what tells one from another, and nothing in it is secret to finance. */

@@ -12,4 +12,6 @@ export interface Sources {
   attachments: ShownAttachment[];
   advances: ShownAdvance[];
   may: ClaimAct[];
+  /** The date a posting would carry now; null once it is posted. */
+  proposedDate: string | null;
 }

@@ -2,7 +2,7 @@ import { Router, type Response } from 'express';
 import { EVERY_ENTITY } from '../../../core/workflow/lifecycle.types.ts';
 import { entitiesOf, type Context } from '../../platform/context.ts';
 import { toChained } from '../../platform/history/appendEvent.ts';
-import { selectChain } from '../../platform/history/history.queries.ts';
+import { selectChain, selectWords } from '../../platform/history/history.queries.ts';
 import { actorOf } from '../../platform/http/guards.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { selectJournalExport } from './export.queries.ts';
@@ -18,7 +18,13 @@ export function historyRoutes({ db }: Context): Router {
       format: 'ebbet-event/2',
       ...toChained(event),
       hash: event.hash,
+      ...(event.mark ? { mark: event.mark } : {}),
     }));
+  });
+  router.get('/words.jsonl', async (req, res) => {
+    if (!actorOf(req).holds('auditor', EVERY_ENTITY))
+      throw new Refused('not-allowed', { needs: 'auditor of every entity' });
+    await sendLines(res, 'words.jsonl', selectWords(db), (words) => ({ format: 'ebbet-words/1', ...words }));
   });
   router.get('/journals.jsonl', async (req, res) => {
     const journals = selectJournalExport(db, entitiesOf(actorOf(req), ['auditor']));

@@ -1,6 +1,7 @@
 import { NOTHING_PENDING } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import { reverseRows } from '../../../core/ledger/reverseRows.ts';
+import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import type { PostRequest } from '../../../contract/claims.ts';
 import type { ReverseRequest } from '../../../contract/journals.ts';
@@ -10,9 +11,12 @@ import type { Db } from '../../platform/db/connect.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { once } from '../../platform/idempotency/once.ts';
+import { refuseEarly, type Taken } from '../../records/advances/refuseEarly.ts';
 import { settleAdvances } from '../../records/advances/settleAdvances.ts';
+import { openPeriodOf } from '../../records/book/postingDate.ts';
 import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
 import { holdBudget } from '../../records/budgets/holdBudget.ts';
+import { refuseRaised } from '../../records/claims/approved.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
 import {
   assessClaim,
@@ -22,7 +26,10 @@ import {
   type AssessedClaim,
 } from '../../records/claims/assessClaim.ts';
 import { actOnClaim, type LockedClaim } from '../../records/claims/claimStore.ts';
+import { holdDriven } from '../../records/claims/driven.ts';
+import { holdingMarks } from '../../records/claims/holdingMarks.ts';
 import { selectMarks } from '../../records/claims/marks.queries.ts';
+import { drivenAgain } from '../../records/claims/usesOf.ts';
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { claimRows, movementRecords, taxRecords } from '../../records/ledger/claimJournal.ts';
 import {
@@ -33,7 +40,7 @@ import {
   selectTaxRows,
 } from '../../records/ledger/journals.queries.ts';
 import { claimSource, type JournalRecord, type MovementRecord } from '../../records/ledger/ledger.types.ts';
-import { useUpPlan } from '../../records/plans/reservePlan.ts';
+import { takeUpPlan, useUpPlan } from '../../records/plans/reservePlan.ts';
 import { postJournal, type PostedJournal } from '../../records/ledger/postJournal.ts';
 
 export interface Posted {
@@ -62,16 +69,20 @@ async function post(
   { date, digest }: PostRequest,
 ): Promise<Outcome<Posted>> {
   const { row, at, revision } = claim;
+  await openPeriodOf(trx, context.clock, row.entity_id, date);
   const kept = await keptClaim(trx, at);
   await lockBudgets(trx, await selectUsedBudgets(trx, row.id));
   await lockAdvances(
     trx,
     (kept.claim.advances ?? []).map((a) => a.advance),
   );
+  await holdDriven(trx, row, kept.claim.lines);
   const assessed = await assessClaim(trx, row, await subjectAgain(trx, row, kept), date);
-  assertClearable(assessed, await selectMarks(trx, at));
+  assertClearable(assessed, holdingMarks(await selectMarks(trx, at), assessed, kept));
+  await refuseRaised(trx, claim, assessed);
   if (assessed.assessment.journal.length === 0) throw new Refused('nothing-to-post');
   if (digest !== sha256(canonical(assessed.assessment.journal))) throw new Refused('figures-changed');
+  await refuseEarly(trx, takenOf(assessed), date);
   const journal = await writeClaimJournal(context, trx, actor, claim, assessed, date);
   const ledger = assessed.document.book.entities[0]!.currency;
   const uses = budgetUse(assessed.assessment, assessed.document.claim, assessed.budgets, ledger);
@@ -89,6 +100,7 @@ async function post(
     clock: context.clock,
     revision,
     standing: NOTHING_PENDING,
+    before: kept,
     final: true,
   });
   return {
@@ -128,6 +140,13 @@ function writeClaimJournal(
 const receiptIds = (receipts: AssessedClaim['evidence']['receipts']): Record<string, string> =>
   Object.fromEntries(Object.entries(receipts).map(([line, r]) => [line, r.id]));
 
+/** What the settlement takes of each advance. */
+const takenOf = ({ assessment, document }: AssessedClaim): Taken[] =>
+  assessment.settlement.advances.map(({ advance, advancePart }) => {
+    const { currency } = document.book.advances!.find((a) => a.id === advance)!;
+    return { advance, currency, amount: toMinor(advancePart ?? fromMinor(0n, currency), currency) };
+  });
+
 const advancesIn = ({ movements }: AssessedClaim): string[] =>
   movements.flatMap((m) => (m.kind === 'staff advance' && m.of !== null ? [m.of] : []));
 
@@ -155,7 +174,7 @@ async function reverse(
   context: Context,
   trx: Db,
   actor: Actor,
-  { row }: LockedClaim,
+  { row, at }: LockedClaim,
   { journal: wanted, date, reason }: ReverseRequest,
 ): Promise<Outcome<Posted>> {
   const original = (await selectJournal(trx, wanted))!;
@@ -163,6 +182,7 @@ async function reverse(
   if (date < original.date) throw new Refused('before-original', { date, original: original.date });
   const movements = await selectMovements(trx, original.id);
   const advances = movements.flatMap((m) => (m.kind === 'staff advance' ? [m.source_id] : []));
+  const kept = await keptClaim(trx, at);
   await lockBudgets(trx, await selectUsedBudgets(trx, row.id));
   await lockAdvances(trx, advances);
   const journal = await postJournal(context, trx, actor, await mirrorOf(trx, original, movements, { date, reason }));
@@ -170,6 +190,8 @@ async function reverse(
   const jobs = [
     ...(await holdBudget(trx, { source, stage: null, at: context.clock.now() }, [])),
     ...(await settleAdvances(context, trx, advances)),
+    ...drivenAgain(kept.claim),
+    ...(kept.claim.plan ? await takeUpPlan(context, trx, kept.claim.plan.number) : []),
   ];
   return {
     result: { journal: journal.number },

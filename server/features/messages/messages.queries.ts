@@ -66,7 +66,7 @@ export async function updateMailChoice(db: Db, person: string, mail: MailChoice)
  */
 export async function insertStandIns(
   trx: Db,
-  { on, at, roles }: { on: string; at: Date; roles: readonly string[] },
+  { at, roles }: { at: Date; roles: readonly string[] },
 ): Promise<string[]> {
   // one process at a time: what another one just told is seen
   await trx.raw(`select pg_advisory_xact_lock(hashtext('stand-ins'))`);
@@ -75,17 +75,18 @@ export async function insertStandIns(
        select distinct on (s.substitute_id, m.record_kind, m.record_id)
          s.substitute_id, 'decider', s.person_id, m.record_kind, m.record_id, m.event, m.by_id, m.facts, ?::timestamptz, p.mail
        from substitutes s join people p on p.id = s.substitute_id and p.active
+       cross join lateral (select (?::timestamptz at time zone e.time_zone)::date as day from entities e join people a on a.entity_id = e.id where a.id = s.person_id) d
        join approval_needs n on n.waiting and s.person_id = any(n.people)
        join messages m on m.person_id = s.person_id and m.hears_as = 'decider' and m.record_kind = n.record_kind and m.record_id = n.record_id
-       where ?::date between coalesce(s.valid_from, '-infinity') and coalesce(s.valid_to, 'infinity')
+       where d.day between coalesce(s.valid_from, '-infinity') and coalesce(s.valid_to, 'infinity')
          and m.facts ->> 'whose' <> s.substitute_id
          and exists (select 1 from person_roles r where r.person_id = p.id and r.role = any(?::text[])
-           and ?::date between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity'))
+           and d.day between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity'))
          and not exists (select 1 from messages o where o.person_id = p.id and o.record_kind = m.record_kind and o.record_id = m.record_id
            and o.hears_as = 'decider' and o.at >= m.at)
        order by s.substitute_id, m.record_kind, m.record_id, m.id desc
      returning mail`,
-    [at, on, [...roles], on] as never,
+    [at, at, [...roles]] as never,
   );
   return (rows as { mail: string }[]).map((r) => r.mail);
 }
@@ -153,4 +154,10 @@ export async function selectDigest(trx: Db, person: string): Promise<MessageRow[
 }
 export async function updateDigest(trx: Db, person: string, on: string): Promise<void> {
   await trx('people').where({ id: person }).update({ digest_on: on });
+}
+
+/** Whether what somebody brought to show who they are still does: their session or token. */
+export async function isSignedIn(db: Db, { id, proof }: { id: string; proof?: string }): Promise<boolean> {
+  const { rows } = await db.raw('select acts(?, ?) as there', [id, proof ?? '']);
+  return rows[0].there;
 }

@@ -11,6 +11,7 @@ import { answer } from '../../platform/http/answer.ts';
 import { byItself } from '../../platform/http/byItself.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
 import { stream } from '../../platform/http/stream.ts';
+import { isSignedIn } from './messages.queries.ts';
 import { chooseMail, readMessages, viewMessages, viewUnread } from './view.service.ts';
 
 /** What one heard of, live too, and how one hears of it by mail. */
@@ -24,7 +25,12 @@ export function messageRoutes(services: Services): Router {
     answer(res, unreadAnswer, await viewUnread(services, actorOf(req)));
   });
   router.get('/messages/live', byItself, (req, res) => {
-    stream(res, (wake) => services.live.on(actorOf(req).id, wake));
+    const actor = actorOf(req);
+    stream(
+      res,
+      (wake) => services.live.on(actor.id, wake),
+      () => isSignedIn(services.db, actor),
+    );
   });
   router.post('/messages/read', async (req, res) => {
     const actor = actorOf(req);

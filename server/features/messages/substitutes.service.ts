@@ -1,7 +1,6 @@
 import { DECIDERS } from '../../../core/workflow/lifecycle.types.ts';
 import type { Context } from '../../platform/context.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
-import { today } from '../../platform/ports/clock.ts';
 import { insertStandIns } from './messages.queries.ts';
 
 /**
@@ -10,6 +9,6 @@ import { insertStandIns } from './messages.queries.ts';
  */
 export const tellSubstitutes = (context: Context): Promise<void> =>
   inTransaction(context, async (trx) => {
-    const wanted = await insertStandIns(trx, { on: today(context.clock), at: context.clock.now(), roles: DECIDERS });
+    const wanted = await insertStandIns(trx, { at: context.clock.now(), roles: DECIDERS });
     if (wanted.includes('at once')) await context.jobs.ask(trx, 'send-mail', {});
   });

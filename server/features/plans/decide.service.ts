@@ -39,7 +39,7 @@ export const submitPlan = (context: Context, actor: Actor, seen: SeenPlan): Prom
     const { assessed, columns } = await assessPlanRow(trx, row, submitted_on);
     refuseIncomplete(assessed.kept, concernsMakers);
     const route = await routeOf(trx, routedPlan(row, assessed, submitted_on));
-    const record = { key: routedPlanKey(row), approvers: row.approvers };
+    const record = { key: routedPlanKey(row), entity: row.entity_id, approvers: row.approvers };
     const routed = await beginRoute(trx, record, route, context.clock.now());
     return { result: undefined, columns: { ...columns, ...routed, submitted_on }, facts: { goesTo: routed.deciders } };
   });
@@ -63,10 +63,10 @@ export const approvePlan = (
 ): Promise<void> =>
   inTransaction(context, async (trx) => {
     const found = await lockPlanRow(trx, seen.number);
-    const last = !found || (await isLastDecision(trx, routedPlanKey(found), actor));
+    const last = !found || (await isLastDecision(trx, routedPlanKey(found), found.entity_id, actor));
     const name = last ? 'approve' : 'approvePart';
     await actOnPlan(context, trx, { act: name, plan: seen, actor }, async ({ row, revision }) => {
-      const record = { key: routedPlanKey(row), revision, approvers: row.approvers };
+      const record = { key: routedPlanKey(row), entity: row.entity_id, revision, approvers: row.approvers };
       const { columns, facts } = await decide(trx, record, actor, context.clock.now());
       const agreed = last ? await agree(context, trx, row) : { columns: {}, jobs: [] };
       return {

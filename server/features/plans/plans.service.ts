@@ -5,7 +5,7 @@ import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
-import { today } from '../../platform/ports/clock.ts';
+import { entityToday } from '../../records/book/postingDate.ts';
 import { usualCoding } from '../../records/claims/beginClaim.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';
 import { selectPerson } from '../../records/people/people.queries.ts';
@@ -28,7 +28,7 @@ export const beginPlan = (context: Context, actor: Actor, begin: BeginPlan): Pro
   inTransaction(context, async (trx) => {
     const person = await selectPerson(trx, begin.claimant ?? actor.id);
     if (!person) throw new Refused('not-found', { what: 'person' });
-    const day = today(context.clock);
+    const day = await entityToday(trx, context.clock, person.entity_id);
     const template = (await selectTemplates(trx, day)).find((t) => t.id === begin.kind);
     if (!template) throw new Refused('no-template', { kind: begin.kind });
     const birth = { lifecycle: planLifecycle, act: 'begin', actor, entity: person.entity_id } as const;
@@ -65,7 +65,7 @@ function edit(
   return inTransaction(context, (trx) =>
     actOnPlan(context, trx, { act: 'edit', plan: seen, actor }, async (plan) => {
       await work(trx, plan);
-      const { columns } = await assessPlanRow(trx, plan.row, today(context.clock));
+      const { columns } = await assessPlanRow(trx, plan.row, await entityToday(trx, context.clock, plan.row.entity_id));
       return { result: undefined, columns, facts: { fields } };
     }),
   );
@@ -116,7 +116,7 @@ export async function rehearseEstimates(
     await inTransaction(context, async (trx) => {
       await actOnPlan(context, trx, { act: 'edit', plan: seen, actor }, async ({ row }) => {
         await setEstimates(trx, row, change);
-        const { columns } = await assessPlanRow(trx, row, today(context.clock));
+        const { columns } = await assessPlanRow(trx, row, await entityToday(trx, context.clock, row.entity_id));
         await updatePlan(trx, row.id, columns);
         return { result: undefined, unchanged: true };
       });

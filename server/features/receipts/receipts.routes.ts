@@ -67,7 +67,7 @@ export function receiptRoutes(services: Services, uploads: RequestHandler): Rout
     await confirmReceipt(services, actorOf(req), numberParam(req, 'id', 'receipt'), checked(confirmSchema, req.body));
     await sendReceipts(req, res);
   });
-  router.post('/receipts/:id/read', async (req, res) => {
+  router.post('/receipts/:id/read', uploads, async (req, res) => {
     await readAgain(services, actorOf(req), seenIn(req, checked(seenSchema, req.body).revision));
     await sendReceipts(req, res);
   });

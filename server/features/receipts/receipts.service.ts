@@ -9,7 +9,7 @@ import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { Unreadable } from '../../platform/outside/unreadable.ts';
-import { today } from '../../platform/ports/clock.ts';
+import { latestToday } from '../../platform/ports/clock.ts';
 import {
   countOwnReceipts,
   MOST_RECEIPTS,
@@ -35,7 +35,7 @@ export async function readReceipt(
   const file = await selectWaiting(db, sha256);
   if (!file) return;
   try {
-    await saveReading(db, sha256, await reader.read({ ...file, asOf: today(clock) }), clock.now());
+    await saveReading(db, sha256, await reader.read({ ...file, asOf: latestToday(clock) }), clock.now());
   } catch (error) {
     if (!(error instanceof Unreadable)) throw error;
     await saveFailure(db, sha256, error.message, clock.now());
@@ -122,7 +122,7 @@ export function confirmReceipt(context: Context, actor: Actor, id: bigint, said:
   return actOn(context, actor, 'confirm', { id, revision: said.revision }, async (_trx, { receipt }) => {
     assertFree(receipt);
     const amount = minorOf(said.amount, said.currency, 'amount');
-    assertPossible(said, amount, today(context.clock));
+    assertPossible(said, amount, latestToday(context.clock));
     const columns = {
       amount,
       currency: said.currency,

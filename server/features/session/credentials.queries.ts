@@ -59,7 +59,7 @@ export const selectByEmail = (db: Db, email: string): Promise<{ id: string; name
   db('people').where({ email: email.toLowerCase(), active: true }).first('id', 'name');
 
 export async function insertLetter(trx: Db, row: { hash: string; person_id: string; made_at: Date }): Promise<void> {
-  await trx('password_letters').insert(row);
+  await trx.raw('select write_letter(?, ?, ?)', [row.hash, row.person_id, row.made_at]);
 }
 
 /** Whose letter this is, made after a moment; locked, so that it is used once. */

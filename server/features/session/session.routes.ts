@@ -9,7 +9,7 @@ import type { Throttles } from '../../platform/http/throttle.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { Secrets } from '../../platform/http/sealed.ts';
 import { createGuessing } from '../../platform/http/guessing.ts';
-import { selectPeople } from './session.queries.ts';
+import { openSession, selectPeople } from './session.queries.ts';
 import { factorRoutes } from './factor.routes.ts';
 import { passwordRoutes } from './passwords.routes.ts';
 import { readActor, readTokenActor, signIn } from './session.service.ts';
@@ -64,6 +64,7 @@ export function sessionRoutes(context: Services, { pool, throttles, secrets, dem
     req.session.since = context.clock.now().toISOString();
     req.session.device = deviceOf(req.get('user-agent'));
     await new Promise<void>((resolve, reject) => req.session.save((error) => (error ? reject(error) : resolve())));
+    await openSession(context.db, req.sessionID, personId, context.clock.now());
     answer(res, signedInAnswer, { personId }, 201);
   });
 
@@ -75,7 +76,7 @@ export function sessionRoutes(context: Services, { pool, throttles, secrets, dem
 
   if (demo)
     router.get('/demo/people', async (_req, res) => {
-      const rows = await selectPeople(context.db, today(context.clock));
+      const rows = await selectPeople(context.db, context.clock.now());
       const people = rows.map(({ grants, ...person }) => ({ ...person, roles: rolesOf(grants) }));
       answer(res, demoPeopleAnswer, { people, password: 'saltmarsh' });
     });

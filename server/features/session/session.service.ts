@@ -2,7 +2,6 @@ import { hash, verify } from 'argon2';
 import { actorWith, type Actor, type Context } from '../../platform/context.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { today } from '../../platform/ports/clock.ts';
 import type { Secrets } from '../../platform/http/sealed.ts';
 import type { SignIn } from '../../../contract/session.ts';
 import { FINANCE, type Role } from '../../../core/workflow/lifecycle.types.ts';
@@ -35,12 +34,14 @@ export async function signIn(reads: Reads, secrets: Secrets, { email, password, 
  * for finance, those roles are theirs once they have one.
  */
 export async function readActor({ db, clock }: Reads, id: string): Promise<Actor | null> {
-  const row = await selectPerson(db, id, today(clock));
+  const row = await selectPerson(db, id, clock.now());
   if (!row) return null;
-  const { grants, has_factor, factor_required, stands_for: standsFor, ...person } = row;
+  const { grants, has_factor, factor_required, stands_for: absent, ...person } = row;
   const lacking = factor_required && !has_factor;
   const held = lacking ? grants.filter((g) => !FACTOR_ROLES.includes(g.role)) : grants;
   const factor = has_factor ? 'on' : held.length < grants.length ? 'needed' : 'off';
+  const standsFor = (entity: string | null) =>
+    entity === null ? [...new Set(Object.values(absent).flat())] : (absent[entity] ?? []);
   return actorWith({ ...person, factor, standsFor }, held);
 }
 

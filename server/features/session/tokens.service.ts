@@ -29,7 +29,12 @@ export async function makeToken(
   await inTransaction(context, (trx) =>
     performBirth(context, trx, { lifecycle: tokenLifecycle, act: 'make', actor, entity: null }, async () => {
       const row = { person_id: actor.id, name, hash: sha256(token), roles, made_at: context.clock.now() };
-      return { id: String(await insertToken(trx, row)), state: 'valid', result: undefined, facts: { roles } };
+      return {
+        id: String(await insertToken(trx, row, actor.proof ?? '')),
+        state: 'valid',
+        result: undefined,
+        facts: { roles },
+      };
     }),
   );
   return token;

@@ -13,7 +13,9 @@ export type Affects =
   | { what: 'books'; of: 'all' | 'entity' }
   | { what: 'rates' }
   | { what: 'budget' }
-  | { what: 'person' };
+  | { what: 'person' }
+  /** Who decides: records that wait for somebody may go on with somebody else. */
+  | { what: 'deciders' };
 
 /** One kind of master data: from this come its checks, queries, routes, files and histories. */
 export interface Descriptor {
@@ -53,6 +55,7 @@ const describe = (
 ): Descriptor => ({ table, columns: columnsOf(kind, named), key, validity, affects });
 
 const NOTHING: Affects = { what: 'nothing' };
+const DECIDERS: Affects = { what: 'deciders' };
 const ALL_BOOKS: Affects = { what: 'books', of: 'all' };
 const OWN_BOOK: Affects = { what: 'books', of: 'entity' };
 
@@ -73,7 +76,7 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
     { what: 'person' },
     { entity: 'entity_id' },
   ),
-  roles: describe('roles', 'person_roles', ['person', 'role', 'entity'], 'dated', NOTHING, {
+  roles: describe('roles', 'person_roles', ['person', 'role', 'entity'], 'dated', DECIDERS, {
     person: 'person_id',
     entity: 'entity_id',
   }),
@@ -82,7 +85,7 @@ export const DESCRIPTORS: Record<SetupKind, Descriptor> = {
     entity: 'entity_id',
     currencies: json('currencies'),
   }),
-  substitutes: describe('substitutes', 'substitutes', ['person'], 'dated', NOTHING, {
+  substitutes: describe('substitutes', 'substitutes', ['person'], 'dated', DECIDERS, {
     person: 'person_id',
     substitute: 'substitute_id',
   }),

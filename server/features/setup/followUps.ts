@@ -31,10 +31,13 @@ export async function followUps(
     case 'budget':
       return (await selectBudgetIds(trx, descriptor, key)).map((id) => again(useOfBudget(String(id))));
     case 'person':
-      return [again(useOfPerson(String(row.id)))];
+      return [again(useOfPerson(String(row.id))), GO_ON];
+    case 'deciders':
+      return [GO_ON];
     default:
       return affects satisfies never;
   }
 }
 
+const GO_ON: Asked = { name: 'go-on-with-routes', data: {} };
 const again = (key: string): Asked => ({ name: 'assess-claims', data: { key } });

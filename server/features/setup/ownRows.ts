@@ -1,13 +1,10 @@
-import { addDays } from '../../../core/numbers/isoDate.ts';
 import type { SetupKind } from '../../../contract/setup.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { hasOpenLines, ownsCode } from './ownRows.queries.ts';
+import { mayTakeRate } from '../../records/book/rateUse.queries.ts';
+import { ownsCode } from './ownRows.queries.ts';
 import type { MasterRow } from './setup.queries.ts';
 
 type Row = Record<string, unknown>;
-
-/** A line takes the newest rate of its day or before; beyond these many days it is another's. */
-const RATE_DAYS = 7;
 
 /** The fields of a kind that name a person; whoever stands there does not keep that row alone. */
 const NAMES: Partial<Record<SetupKind, readonly string[]>> = {
@@ -38,6 +35,5 @@ export async function ownerOf(
 async function isOwn(db: Db, kind: SetupKind, row: Row, person: string): Promise<boolean> {
   if (kind === 'budgets') return ownsCode(db, person, { dimension_id: row.dimension, code: row.code });
   if (kind !== 'rates') return false;
-  const from = String(row.date);
-  return hasOpenLines(db, person, [String(row.from), String(row.to)], { from, to: addDays(from, RATE_DAYS - 1) });
+  return mayTakeRate(db, person, { from: String(row.from), to: String(row.to), date: String(row.date) });
 }

@@ -108,7 +108,14 @@ describe('a dated row', () => {
     const key = ['phone'];
     const end = (on: string, revision = 0) => leilani.post('/setup/categories/end', { revision, key, on });
     expect((await end('2030-12-31', 5)).body.code).toBe('stale');
-    expect((await end('2030-12-31')).status).toBe(400);
+    expect((await end('2030-12-31', -1)).status).toBe(400);
+    // a row of before there was a history is at 0, and ends as any other
+    const old = { revision: 0, key: ['taxi'], on: '2031-12-31' };
+    expect((await leilani.post('/setup/categories/end', old)).status).toBe(200);
+    expect((await rows('categories')).find((r) => r.key[0] === 'taxi')).toMatchObject({
+      validTo: '2031-12-31',
+      revision: 1,
+    });
     const first = await leilani.post('/setup/categories', {
       revision: 0,
       row: { id: 'phone', name: 'Telephone', account: '6510', recovery: '25', merchantCodes: ['4814'], fields: [] },

@@ -170,12 +170,19 @@ export async function putRow(
   if (kind === 'entity-terms') await assertAccounts(trx, row, key);
   if (rows.filter(isSeenBy(actor)).some((r) => canonical(r) === canonical(row))) return 'unchanged';
   try {
-    if (rows.length === 0) return await birth(context, trx, actor, kind, key, row, ledgers);
+    if (rows.length === 0) {
+      if (revision !== null && revision !== 0) throw await notThere(trx, recordIdOf(kind, key));
+      return await birth(context, trx, actor, kind, key, row, ledgers);
+    }
     return await change(context, trx, actor, kind, { key, row, rows, revision }, ledgers);
   } catch (error) {
     throw stored(error, key);
   }
 }
+
+/** A row was seen that is not there. */
+const notThere = async (trx: Db, id: string): Promise<Refused> =>
+  new Refused('stale', { what: 'setting', revision: 0, state: null, changes: await selectEvents(trx, 'setting', id) });
 
 /** The accounts an entity names for payables, clearing and the like have to be there; a journal is too late to find out. */
 async function assertAccounts(trx: Db, { row }: MasterRow, key: Key): Promise<void> {

@@ -5,6 +5,7 @@ import type { Mapping } from '../../../contract/statements.ts';
 import type { CardRow } from '../../records/cards/cards.queries.ts';
 import type { StatementFormat } from '../../platform/outside/statements/readStatements.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import { sha256 } from '../../platform/history/sha256.ts';
 
 /** The card a statement is of: by the whole account number; by its last four digits only when no other card has them. */
 export async function selectCardOf(db: Db, account: string): Promise<CardRow | 'several' | undefined> {
@@ -147,7 +148,7 @@ export const selectMapping = (
 ): Promise<{ mapping: unknown; by: string; at: Date; card: string | null } | undefined> =>
   db('csv_mappings as m')
     .join('people as p', 'p.id', 'm.by_id')
-    .where({ columns })
+    .where({ columns: sha256(columns) })
     .first('m.mapping', 'p.name as by', 'm.at', 'm.card_id as card');
 
 export interface MappingRecord {
@@ -159,7 +160,7 @@ export interface MappingRecord {
 }
 export async function storeMapping(db: Db, { columns, mapping, by, card, at }: MappingRecord): Promise<void> {
   await db('csv_mappings')
-    .insert({ columns, mapping: JSON.stringify(mapping), by_id: by, card_id: card, at })
+    .insert({ columns: sha256(columns), mapping: JSON.stringify(mapping), by_id: by, card_id: card, at })
     .onConflict('columns')
     .merge();
 }

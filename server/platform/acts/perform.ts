@@ -1,5 +1,4 @@
-import { judgeAct, type Judgement } from '../../../core/workflow/judgeAct.ts';
-import { whoIs } from '../../../core/workflow/standsTo.ts';
+import { judgeAct, judgeSystemAct, type Judgement } from '../../../core/workflow/judgeAct.ts';
 import type { ActRecord, ActRule, Lifecycle } from '../../../core/workflow/lifecycle.types.ts';
 import type { Actor, Context } from '../context.ts';
 import type { Db } from '../db/connect.ts';
@@ -97,20 +96,15 @@ async function judged<S extends string, A extends string, Row extends LockedReco
   record: Row,
 ): Promise<S | null> {
   const rule = lifecycle.acts[act];
-  const person = actor ?? systemFor(rule, record);
-  const settings = rule.apart ? await selectSettings(trx, [rule.apart.setting]) : {};
-  const judgement = judgeAct(lifecycle, act, record, person, { isOn: (s) => settings[s] !== false });
+  const settings = actor && rule.apart ? await selectSettings(trx, [rule.apart.setting]) : {};
+  const judgement = actor
+    ? judgeAct(lifecycle, act, record, actor, { isOn: (s) => settings[s] !== false })
+    : judgeSystemAct(lifecycle, act, record.state);
   const stale = revision !== null && revision !== record.revision;
   if (stale && (judgement.ok || judgement.no === 'state')) throw await staleness(trx, lifecycle.kind, record, revision);
   if (!judgement.ok) throw refusalOf(judgement, lifecycle.kind, record.name);
   return judgement.way.to;
 }
-
-/** The system holds every role and stands in whatever relation an act needs; only the state is left to judge. */
-const systemFor = <S extends string>({ ways }: ActRule<S>, record: LockedRecord<S>) => ({
-  id: ways.flatMap((w) => w.as).flatMap((r) => whoIs(record, r))[0] ?? '',
-  holds: () => true,
-});
 
 async function staleness(trx: Db, kind: string, record: LockedRecord, revision: number): Promise<Refused> {
   const events = await selectEvents(trx, kind, record.id);
@@ -142,13 +136,13 @@ export function refusalOf(judgement: Exclude<Judgement<string>, { ok: true }>, k
 }
 
 async function leave(
-  { clock, jobs }: Context,
+  { clock, jobs, historyKey }: Context,
   trx: Db,
   of: { kind: string; id: string; rule: ActRule<string>; actor: Actor | null },
   facts: Record<string, unknown>,
   { words, about, jobs: asked = [] }: Outcome<unknown>,
 ): Promise<void> {
-  await appendEvent(trx, {
+  const event = {
     recordKind: of.kind,
     recordId: of.id,
     at: clock.now(),
@@ -158,6 +152,7 @@ async function leave(
     facts,
     about: about ?? null,
     words: words ?? null,
-  });
+  };
+  await appendEvent(trx, event, historyKey ?? null);
   for (const { name, data } of asked) await jobs.ask(trx, name, data as never);
 }

@@ -1,5 +1,6 @@
 import knex, { type Knex } from 'knex';
 import pg from 'pg';
+import { NotingClient } from './cancel.ts';
 
 export type Db = Knex;
 
@@ -14,12 +15,19 @@ const types = {
     PARSERS[oid] ?? (pg.types.getTypeParser as (o: number, f?: string) => unknown)(oid, format),
 };
 
+/** How many connections, and how long a statement may run; 0 is without an end, as migrations need. */
+export interface Connecting {
+  max?: number;
+  statementSeconds?: number;
+}
+
 /** A pool on a PostgreSQL URL. Bound values are kept out of error messages, since they may be personal. */
-export function connect(url: string, pool: { min: number; max: number } = { min: 0, max: 16 }): Db {
+export function connect(url: string, { max = 16, statementSeconds = 0 }: Connecting = {}): Db {
+  const limit = statementSeconds === 0 ? {} : { statement_timeout: statementSeconds * 1000 };
   return knex({
-    client: 'pg',
-    connection: { connectionString: url, types } as Knex.PgConnectionConfig,
-    pool,
+    client: NotingClient as unknown as typeof Knex.Client,
+    connection: { connectionString: url, types, ...limit } as Knex.PgConnectionConfig,
+    pool: { min: 0, max },
     acquireConnectionTimeout: 10_000,
     compileSqlOnError: false,
   });

@@ -1,4 +1,5 @@
-import { randomBytes } from 'node:crypto';
+import { createHmac, randomBytes } from 'node:crypto';
+import { markedText } from '../../../core/workflow/eventText.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import type { ChainedEvent } from '../../../core/workflow/eventText.ts';
 import type { Db } from '../db/connect.ts';
@@ -23,18 +24,24 @@ export interface EventInput {
 
 /**
  * Adds an event to the hash chain of its record; its hash. The caller holds a lock on the record, so events of one record
- * are numbered one after the other; the database computes the link, and refuses a second event with the same number.
+ * are numbered one after the other; the database computes the link, and refuses a second event with the same number. With a key the
+ * event is marked by it, so that one that somebody else wrote into the database shows.
  */
-export function appendEvent(trx: Db, input: EventInput): Promise<string> {
+export function appendEvent(trx: Db, input: EventInput, key: string | null = null): Promise<string> {
   const salt = input.words ? randomBytes(16).toString('hex') : null;
+  const about = input.about ?? null;
+  const privateHash = salt && sha256(salt + canonical(input.words));
+  const { recordKind, recordId, at, actorId: actor, kind, facts } = input;
+  const said = { recordKind, recordId, at: at.toISOString(), actor, kind, facts, about, privateHash };
   return insertEvent(trx, {
     ...input,
-    about: input.about ?? null,
+    about,
     proof: input.proof ?? null,
-    facts: canonical(input.facts),
-    privateHash: salt && sha256(salt + canonical(input.words)),
+    facts: canonical(facts),
+    privateHash,
     salt,
     words: input.words ?? null,
+    mark: key && createHmac('sha256', key).update(markedText(said)).digest('hex'),
   });
 }
 

@@ -14,6 +14,7 @@ export interface EventRow {
   private_hash: string | null;
   previous_hash: string;
   hash: string;
+  mark: string | null;
 }
 
 export interface NewEvent {
@@ -28,11 +29,12 @@ export interface NewEvent {
   privateHash: string | null;
   salt: string | null;
   words: Record<string, unknown> | null;
+  mark: string | null;
 }
 
 export async function insertEvent(trx: Db, e: NewEvent): Promise<string> {
   const words = e.words === null ? null : JSON.stringify(e.words);
-  const { rows } = await trx.raw('select append_event(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) as hash', [
+  const { rows } = await trx.raw('select append_event(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) as hash', [
     e.recordKind,
     e.recordId,
     e.at,
@@ -44,6 +46,7 @@ export async function insertEvent(trx: Db, e: NewEvent): Promise<string> {
     e.salt as string,
     words as string,
     e.proof as string,
+    e.mark as string,
   ]);
   return rows[0].hash;
 }
@@ -97,5 +100,22 @@ export async function* selectChain(db: Db): AsyncGenerator<EventRow> {
     yield* rows;
     if (rows.length < CHUNK) return;
     after = rows.at(-1);
+  }
+}
+
+/** The words that came with events, with the salt they were hashed with: what an auditor proves beside the chain. */
+export async function* selectWords(
+  db: Db,
+): AsyncGenerator<{ recordKind: string; recordId: string; seq: number; salt: string; words: unknown }> {
+  for (let after = '0'; ;) {
+    const rows = await db('event_words as w')
+      .join('events as e', 'e.id', 'w.event_id')
+      .whereRaw('e.id > ?', [after])
+      .orderBy('e.id')
+      .limit(CHUNK)
+      .select('e.id', 'e.record_kind as recordKind', 'e.record_id as recordId', 'e.seq', 'w.salt', 'w.words');
+    for (const { id: _, ...row } of rows) yield row;
+    if (rows.length < CHUNK) return;
+    after = String(rows.at(-1).id);
   }
 }

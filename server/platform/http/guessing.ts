@@ -46,7 +46,8 @@ export function createGuessing(pool: Pool, secrets: Secrets, throttles: Throttle
     } catch (error) {
       if (!(error instanceof RateLimiterRes)) throw error;
       await counted.reward(key);
-      return Math.ceil(error.msBeforeNext / 1000);
+      // a wait that is just over refuses as well: whoever was first has it
+      return Math.max(1, Math.ceil(error.msBeforeNext / 1000));
     }
   };
   /** How long a wait goes on; whoever comes meanwhile is not counted. */

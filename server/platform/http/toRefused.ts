@@ -54,5 +54,9 @@ const GUARDS: Record<string, Refused> = {
   EB006: new Refused('evidence-kept'),
   EB007: new Refused('not-signed-in'),
   EB008: new Refused('cycle-kept'),
+  EB009: new Refused('changed-meanwhile'),
+  EB010: new Refused('changed-meanwhile'),
+  EB011: new Refused('changed-meanwhile'),
+  EB012: new Refused('not-allowed', { needs: 'controller of the entity' }),
   EB005: new Refused('future-date', { date: 'This date', today: 'today' }),
 };

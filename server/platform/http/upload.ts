@@ -1,10 +1,9 @@
 import type { Request, RequestHandler } from 'express';
 import multer from 'multer';
-import { visible } from '../../../core/numbers/visible.ts';
+import { shownName } from '../../../core/numbers/shownName.ts';
 import { Refused } from './refusal.ts';
 
 const MOST_BYTES = 15 * 1024 * 1024;
-const LONGEST_NAME = 120;
 
 /** Takes one file in the field "file" into memory, beside at most `fields` short texts. A form that is none is refused. */
 export function upload(fields: number): RequestHandler {
@@ -23,5 +22,5 @@ export function upload(fields: number): RequestHandler {
 /** The file of a request. Its name is shown, so what could turn text around or hide is taken out of it. */
 export function fileOf(req: Request): { name: string; bytes: Buffer } {
   if (!req.file) throw new Refused('no-file');
-  return { name: visible(req.file.originalname).slice(-LONGEST_NAME) || 'file without a name', bytes: req.file.buffer };
+  return { name: shownName(req.file.originalname) || 'file without a name', bytes: req.file.buffer };
 }

@@ -23,6 +23,8 @@ export interface JobData {
   'send-digests': Record<string, never>;
   /** Tells substitutes what waits for those they stand in for. */
   'tell-substitutes': Record<string, never>;
+  /** Sends records on to who decides in the place of those they wait for. */
+  'go-on-with-routes': Record<string, never>;
   /** Reminds of advances that are to be accounted for. */
   'remind-advances': Record<string, never>;
 }
@@ -39,6 +41,7 @@ export const JOB_NAMES: readonly JobName[] = [
   'send-mail',
   'send-digests',
   'tell-substitutes',
+  'go-on-with-routes',
   'remind-advances',
 ];
 

@@ -9,9 +9,8 @@ export interface NewMessages {
   hearers: readonly Hearer[];
   /** Kinds of events whose actors hear of this one too. */
   did: readonly string[];
-  /** Where, and on which day, those hold a role of finance still. */
+  /** Where those hold a role of finance still. */
   entity: string | null;
-  on: string;
   facts: Record<string, unknown>;
   at: Date;
   /** Nothing of it is mailed. */
@@ -20,14 +19,14 @@ export interface NewMessages {
 
 /** Keeps a message for each hearer, and for who did something before that the act answers; how each wants it by mail. */
 export async function insertMessages(trx: Db, message: NewMessages): Promise<string[]> {
-  const { record, event, actor, hearers, did, entity, on, facts, at, quiet } = message;
+  const { record, event, actor, hearers, did, entity, facts, at, quiet } = message;
   const { rows } = await trx.raw(
     `with heard as (
        select h.person, h.hears_as from unnest(?::text[], ?::text[]) as h (person, hears_as)
        union all select distinct e.actor_id, 'reviewer' from events e
          where e.record_kind = ? and e.record_id = ? and e.kind = any(?::text[]) and exists (select 1 from person_roles r
            where r.person_id = e.actor_id and r.role = any(?::text[]) and (r.entity_id is null or r.entity_id = ?::text)
-           and ?::date between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity'))
+           and (?::timestamptz at time zone coalesce((select time_zone from entities where id = ?), 'UTC'))::date between coalesce(r.valid_from, '-infinity') and coalesce(r.valid_to, 'infinity'))
      )
      insert into messages (person_id, hears_as, record_kind, record_id, event, by_id, facts, at, mail)
        select distinct on (x.person) x.person, x.hears_as, ?, ?, ?, ?::text, ?::jsonb, ?::timestamptz,
@@ -43,7 +42,8 @@ export async function insertMessages(trx: Db, message: NewMessages): Promise<str
       [...did],
       [...FINANCE],
       entity,
-      on,
+      at,
+      entity,
       record.kind,
       record.id,
       event,

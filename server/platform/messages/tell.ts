@@ -3,7 +3,6 @@ import { concerned } from '../../../core/workflow/concerned.ts';
 import type { ActRecord, Told } from '../../../core/workflow/lifecycle.types.ts';
 import type { Context } from '../context.ts';
 import type { Db } from '../db/connect.ts';
-import { today } from '../ports/clock.ts';
 import { insertMessages } from './tell.queries.ts';
 
 /** What is told of a record beside the facts of its event: amounts as decimal strings. */
@@ -46,7 +45,7 @@ export async function tell(context: Context, trx: Db, telling: Telling): Promise
   const did = tells.flatMap((told) => (typeof told === 'string' ? [] : [told.did]));
   if (hearers.length === 0 && did.length === 0) return;
   const wanted = await insertMessages(trx, {
-    ...{ record, event, actor, hearers, did, entity: record.entity, on: today(context.clock) },
+    ...{ record, event, actor, hearers, did, entity: record.entity },
     facts: { ...facts, ...about },
     at: context.clock.now(),
     quiet: context.jobs.quiet ?? false,

@@ -15,15 +15,16 @@ import { sha256 } from '../../platform/history/sha256.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import type { BudgetRow } from '../book/book.queries.ts';
 import { currentBook } from '../book/sharedBook.ts';
-import { proposedPostingDate } from '../book/postingDate.ts';
+import { postingDates } from '../book/postingDate.ts';
 import { selectWithBook, upsertAssessment } from './assessments.queries.ts';
 import type { ClaimRow, VersionKey } from './claims.queries.ts';
 import { computeLines } from './computeLines.ts';
 import { readEvidence } from './evidence.ts';
 import { selectLineReceipts } from './evidence.queries.ts';
-import { deleteMarks, selectMarks, type MarkRow } from './marks.queries.ts';
+import { deleteMarks, selectMarks, updateMarkAbout, type MarkRow } from './marks.queries.ts';
 import { selectOwnBook } from './ownBook.ts';
 import { facetsOf, searchText, totalOf } from './facetsOf.ts';
+import { holdingMarks } from './holdingMarks.ts';
 import { readDocument } from './readDocument.ts';
 import { usesOf } from './usesOf.ts';
 
@@ -59,22 +60,23 @@ export async function keptClaim(db: Db, key: VersionKey): Promise<KeptClaim> {
 }
 
 /** A version in preparation as its rows say it is. */
-export async function subjectFromRows(db: Db, claim: ClaimRow, postingDate: string): Promise<Subject> {
+export async function subjectFromRows(db: Db, claim: ClaimRow, submittedOn: string): Promise<Subject> {
   const key = { claim_id: claim.id, version: claim.version };
   const receipts = await selectLineReceipts(db, key);
-  const document = await readDocument(db, claim, receipts, postingDate);
-  return { claim: document, evidence: await readEvidence(db, key, receipts) };
+  const document = await readDocument(db, claim, receipts, submittedOn);
+  return { claim: document, evidence: await readEvidence(db, { claim, lines: document.lines }, receipts) };
 }
 
-/** A version in preparation with the amounts that are computed brought up to the book as it is. */
-export async function preparedSubject(trx: Db, row: ClaimRow, postingDate: string): Promise<Subject> {
-  const subject = await subjectFromRows(trx, row, postingDate);
-  return (await computeLines(trx, row, subject.claim)) ? subjectFromRows(trx, row, postingDate) : subject;
+/** A version in preparation, as if handed in on a day, with the amounts that are computed brought up to the book as it is. */
+export async function preparedSubject(trx: Db, row: ClaimRow, submittedOn: string): Promise<Subject> {
+  const subject = await subjectFromRows(trx, row, submittedOn);
+  return (await computeLines(trx, row, subject.claim)) ? subjectFromRows(trx, row, submittedOn) : subject;
 }
 
 /** A submitted version as it was last assessed, with charges and duplicates as they are now. */
 export async function subjectAgain(db: Db, claim: ClaimRow, kept: Subject): Promise<Subject> {
-  const evidence = await readEvidence(db, { claim_id: claim.id, version: claim.version }, kept.evidence.receipts);
+  const { lines } = kept.claim;
+  const evidence = await readEvidence(db, { claim, lines }, kept.evidence.receipts);
   return { claim: kept.claim, evidence };
 }
 
@@ -105,6 +107,8 @@ export interface Keeping {
   clock: Clock;
   revision: number;
   standing: Standing;
+  /** What was computed before, where marks may be of the same comparisons by other rates. */
+  before?: KeptClaim;
   /** Posted figures stand; nothing of the book changes them any more. */
   final?: boolean;
 }
@@ -117,7 +121,7 @@ export async function keepAssessment(
   trx: Db,
   row: ClaimRow,
   assessed: AssessedClaim,
-  { clock, revision, standing, final = false }: Keeping,
+  { clock, revision, standing, before, final = false }: Keeping,
 ): Promise<Record<string, unknown>> {
   const key = { claim_id: row.id, version: row.version };
   const { document, own, bookHash, evidence, assessment, ties, estimates } = assessed;
@@ -127,20 +131,29 @@ export async function keepAssessment(
     ...{ evidence, result: assessment, ties, estimates },
   };
   await upsertAssessment(trx, key, stored, final ? [] : usesOf(assessed));
-  const marks = await dropStaleMarks(trx, key, ties);
+  const marks = await dropStaleMarks(trx, key, assessed, before ?? null);
   return summaryColumns(assessed, marks, standing);
 }
 
-async function dropStaleMarks(trx: Db, key: VersionKey, ties: readonly Tie[]): Promise<MarkRow[]> {
+async function dropStaleMarks(
+  trx: Db,
+  key: VersionKey,
+  assessed: AssessedClaim,
+  before: KeptClaim | null,
+): Promise<MarkRow[]> {
   const marks = await selectMarks(trx, key);
-  const holds = (mark: MarkRow) =>
-    ties.some((t) => t.line === mark.line_id && t.kind === mark.kind && fingerprintOf(t) === mark.about);
+  const holding = holdingMarks(marks, assessed, before);
+  const find = (of: MarkRow) => holding.find((m) => m.line_id === of.line_id && m.kind === of.kind);
   await deleteMarks(
     trx,
     key,
-    marks.filter((m) => !holds(m)),
+    marks.filter((m) => !find(m)),
   );
-  return marks.filter(holds);
+  for (const mark of marks) {
+    const now = find(mark);
+    if (now && now.about !== mark.about) await updateMarkAbout(trx, key, now);
+  }
+  return holding;
 }
 
 /** The fingerprint of a comparison, by which a mark says what it is about. */
@@ -180,18 +193,21 @@ export function summaryColumns(
 }
 
 /** What a claim waits for now; a hold whose day has come is over. */
-export const standingOf = ({ hold_until, drawn_at, waiting, answered }: PendingColumns, clock: Clock): Standing => ({
-  onHold: hold_until !== null && hold_until > today(clock),
+export const standingOf = (
+  { hold_until, drawn_at, waiting, answered, time_zone }: PendingColumns,
+  clock: Clock,
+): Standing => ({
+  onHold: hold_until !== null && hold_until > today(clock, time_zone),
   waiting,
   answered,
   apart: hold_until !== null || drawn_at !== null,
 });
-export type PendingColumns = Pick<ClaimRow, 'hold_until' | 'drawn_at' | 'waiting' | 'answered'>;
+export type PendingColumns = Pick<ClaimRow, 'hold_until' | 'drawn_at' | 'waiting' | 'answered' | 'time_zone'>;
 
 /** Assesses a version in preparation from its rows and keeps the result; the columns to save with it. */
 export async function assessRows(trx: Db, clock: Clock, row: ClaimRow, revision: number) {
-  const date = await proposedPostingDate(trx, clock, row.entity_id);
-  const assessed = await assessClaim(trx, row, await preparedSubject(trx, row, date), date);
+  const { today: day, posting } = await postingDates(trx, clock, row.entity_id);
+  const assessed = await assessClaim(trx, row, await preparedSubject(trx, row, day), posting);
   const columns = await keepAssessment(trx, row, assessed, { clock, revision, standing: standingOf(row, clock) });
   return { assessed, columns };
 }

@@ -4,7 +4,7 @@ import { performBirth } from '../../platform/acts/perform.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { today } from '../../platform/ports/clock.ts';
+import { entityToday } from '../book/postingDate.ts';
 import { selectPerson } from '../people/people.queries.ts';
 import { assessRows } from './assessClaim.ts';
 import { wholeRecord } from './lineRecord.ts';
@@ -49,7 +49,7 @@ export async function beginClaim(context: Context, trx: Db, actor: Actor, draft:
       trip_to: draft.tripTo ?? null,
       country: draft.country ?? null,
       place: draft.place ?? null,
-      begun_on: today(context.clock),
+      begun_on: await entityToday(trx, context.clock, entity),
       coding: draft.coding,
       plan: draft.plan ?? null,
     });

@@ -55,11 +55,11 @@ export interface SeenClaim {
   revision: number;
 }
 
-/** Does an act on a claim inside a transaction. */
+/** Does an act on a claim inside a transaction; without an actor it is the system's, which has seen nothing. */
 export const actOnClaim = <Result>(
   context: Context,
   trx: Db,
-  { act, claim, actor }: { act: ClaimAct; claim: { number: string; revision: number | null }; actor: Actor },
+  { act, claim, actor }: { act: ClaimAct; claim: { number: string; revision: number | null }; actor: Actor | null },
   work: (claim: LockedClaim) => Promise<Outcome<Result>>,
 ): Promise<Result> =>
   perform(

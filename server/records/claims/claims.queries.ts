@@ -38,6 +38,7 @@ export interface ClaimRow {
   /** What is paid of it, as it was last assessed; minor units, null where it cannot be computed. */
   to_pay: bigint | null;
   hold_reason: string | null;
+  hold_told: string | null;
   hold_until: string | null;
   /** Who is asked something they have not answered; how many questions wait, and how many are answered. */
   questioned: string[];
@@ -45,6 +46,8 @@ export interface ClaimRow {
   answered: number;
   /** When it was drawn for a full look, out of others that were cleared together. */
   drawn_at: Date | null;
+  /** Of its entity: whose day it is there. */
+  time_zone: string;
 }
 /** Which version of which claim. */
 export interface VersionKey {
@@ -52,12 +55,14 @@ export interface VersionKey {
   version: number;
 }
 
-export const selectClaim = (db: Db, number: string): Promise<ClaimRow | undefined> =>
-  db<ClaimRow>('claims').where({ number }).first();
+const TIME_ZONE = '(select e.time_zone from entities e where e.id = claims.entity_id) as time_zone';
+const claimRow = (db: Db, number: string) => db('claims').where({ number }).select('claims.*', db.raw(TIME_ZONE));
+
+export const selectClaim = (db: Db, number: string): Promise<ClaimRow | undefined> => claimRow(db, number).first();
 
 /** The claim, locked until the transaction ends: every act on a claim begins with it, so acts follow one another. */
 export const lockClaimRow = (trx: Db, number: string): Promise<ClaimRow | undefined> =>
-  trx<ClaimRow>('claims').where({ number }).forUpdate().first();
+  claimRow(trx, number).forUpdate().first();
 
 export async function updateClaim(trx: Db, id: bigint, changes: Record<string, unknown>): Promise<void> {
   await trx('claims').where({ id }).update(changes);
@@ -92,7 +97,7 @@ export async function insertClaim(trx: Db, claim: NewClaim): Promise<ClaimRow> {
       plan: claim.plan && JSON.stringify(claim.plan),
       state: 'draft',
     })
-    .returning('*');
+    .returning(['*', trx.raw(TIME_ZONE)] as never);
   await trx('claim_versions').insert({ claim_id: row.id, version: 1 });
   return row;
 }
@@ -165,5 +170,9 @@ export async function replaceExplanations(trx: Db, key: VersionKey, rows: readon
 /** Where claims on hold stand in the queue: last. */
 const ON_HOLD = 2;
 /** Claims in review that stand as on hold, and whose day has come. */
-export const selectHoldsOver = (db: Db, today: string): Promise<string[]> =>
-  db('claims').where({ state: 'in review', priority: ON_HOLD }).where('hold_until', '<=', today).pluck('number');
+export const selectHoldsOver = (db: Db, now: Date): Promise<string[]> =>
+  db('claims')
+    .join('entities as e', 'e.id', 'claims.entity_id')
+    .where({ state: 'in review', priority: ON_HOLD })
+    .whereRaw('hold_until <= (?::timestamptz at time zone e.time_zone)::date', [now])
+    .pluck('number');

@@ -1,27 +1,28 @@
 import type { Claim, Line } from '../../../core/documents/case.schema.ts';
 import { dailyAllowance } from '../../../core/figures/allowance/dailyAllowance.ts';
-import { mileage, sumDistances } from '../../../core/figures/allowance/mileage.ts';
+import { mileage } from '../../../core/figures/allowance/mileage.ts';
 import { fromMinor, sumKnown, toMinor } from '../../../core/numbers/amount.ts';
 import type { SharedBook } from '../../../core/documents/splitBook.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { currentBook } from '../book/sharedBook.ts';
 import { type ClaimRow } from './claims.queries.ts';
 import { restateLine, updateLine } from './lines.queries.ts';
-import { selectJourneys } from './preparation.queries.ts';
+import { drivenBefore } from './driven.ts';
 
 /**
  * Gives the lines of a claim in preparation that carry a journey, or the days of a stay, the amounts these come to by the
- * book as it is, in the currency of their rates; and tells each journey what its person drove before in the year. Lines
+ * book as it is, in the currency of their rates; and tells each journey what its person drove before. Lines
  * whose rate is missing keep what they had, and the assessment says so. Whether there were such lines.
  */
 export async function computeLines(trx: Db, row: ClaimRow, claim: Claim): Promise<boolean> {
   const lines = claim.lines.filter((line) => line.journey || line.stay);
   if (lines.length === 0) return false;
   const { content: book } = await currentBook(trx, row.entity_id);
+  const driven = await drivenBefore(trx, row, claim.lines);
   for (const line of lines) {
     const at = { claim_id: row.id, version: row.version, id: line.id };
     if (line.journey) {
-      line.journey = { ...line.journey, before: await drivenBefore(trx, row, line) };
+      line.journey = { ...line.journey, before: driven[line.id]! };
       await updateLine(trx, at, { journey: JSON.stringify(line.journey) });
     }
     const money = moneyOf(line, book);
@@ -39,18 +40,3 @@ function moneyOf(line: Line, book: SharedBook): { amount: string; currency: stri
   const total = sumKnown(days.map((d) => (d.currency === currency ? toMinor(d.amount!, currency) : null)));
   return total === null ? null : { amount: fromMinor(total, currency), currency };
 }
-
-/** The distance of the calendar year before this journey with the same vehicle, in its unit. */
-async function drivenBefore(trx: Db, row: ClaimRow, line: Line): Promise<string> {
-  const { vehicle, unit } = line.journey!;
-  const journeys = await selectJourneys(trx, { person: row.claimant_id, vehicle, date: line.date });
-  const isBefore = (j: (typeof journeys)[number]) =>
-    j.date < line.date
-    || (j.date === line.date && (j.claim < row.id || (j.claim === row.id && isEarlier(j.line, line.id))));
-  return sumDistances(
-    journeys.filter(isBefore).map((j) => j.journey),
-    unit,
-  );
-}
-
-const isEarlier = (a: string, b: string): boolean => Number(a) < Number(b);

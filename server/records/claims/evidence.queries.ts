@@ -86,55 +86,81 @@ export interface CandidateRow extends DuplicateLine {
   claimant: string;
 }
 
-/** How many lines one line is compared with at most. */
+/** How many lines one line is compared with at most, and how many are taken up for it before those that do not count are left out. */
 export const MOST_CANDIDATES = 200;
+const MOST_TAKEN_UP = 400;
 
 const FACTS = (line: string, receipt: string, file: string, reading: string) =>
   `jsonb_build_object('amount', ${line}.amount::text, 'currency', ${line}.currency, 'date', ${line}.date, 'merchant', ${line}.merchant,
     'receipt', ${receipt}.sha256, 'likeness', ${file}.likeness, 'shows', ${SHOWS(receipt, reading)}, 'charge', ${line}.charge_id::text)`;
 
+/** Each way in which lines may be alike, by an index: the receipt's file, a band of its likeness, or what was bought. */
+const ALIKE = [
+  `select o.claim_id, o.version, o.id from receipts r2 join lines o on o.receipt_id = r2.id
+     where r2.sha256 = l.sha256 and o.claim_id <> l.claim_id`,
+  ...[1, 5, 9, 13].map(
+    (
+      at,
+    ) => `select o.claim_id, o.version, o.id from receipt_files f2 join receipts r2 on r2.sha256 = f2.sha256 join lines o on o.receipt_id = r2.id
+     where l.likeness is not null and f2.likeness is not null and substr(f2.likeness, ${at}, 4) = substr(l.likeness, ${at}, 4) and f2.sha256 <> l.sha256
+       and (o.claim_id <> l.claim_id or o.id <> l.id)`,
+  ),
+  `select k.claim_id, k.version, k.line_id as id from line_keys k where k.key = any(l.keys) and k.date between l.date - ${NEAR_DAYS} and l.date + ${NEAR_DAYS}
+     and (k.claim_id <> l.claim_id or (k.line_id <> l.id and k.date = l.date and not exists (select 1 from lines s
+       where s.claim_id = k.claim_id and s.version = k.version and s.id = k.line_id and s.receipt_id is not distinct from l.receipt_id)))`,
+];
+
 /**
  * Lines of any claim that have something in common with a line of this one: the receipt's file, a band of its likeness,
- * or amount, currency and the beginning of a word of the merchant within a few days. Every branch goes by an index, so the time depends on what is alike and not
- * on how many lines there are; of more for a line than `MOST_CANDIDATES` one is given beyond them. Lines of one claim that share a receipt or a charge are one document split up.
+ * or amount, currency and the beginning of a word of the merchant within a few days. Every way goes by an index and takes up a
+ * bounded number for each line, so the time grows with the lines of the claim and not with what is alike to them; of more for a line
+ * than are taken up, or than `MOST_CANDIDATES`, the line is named. Lines of one claim that share a receipt or a charge are one
+ * document split up.
  */
-export async function selectCandidates(db: Db, key: VersionKey): Promise<CandidateRow[]> {
-  const branches = [
-    `join receipts r2 on r2.sha256 = r.sha256 join lines o on o.receipt_id = r2.id and o.claim_id <> l.claim_id`,
-    ...[1, 5, 9, 13].map(
-      (
-        at,
-      ) => `join receipt_files f2 on f.likeness is not null and substr(f2.likeness, ${at}, 4) = substr(f.likeness, ${at}, 4) and f2.sha256 <> f.sha256
-        join receipts r2 on r2.sha256 = f2.sha256 join lines o on o.receipt_id = r2.id and (o.claim_id <> l.claim_id or o.id <> l.id)`,
-    ),
-    `join lines o on o.currency = l.currency and o.amount = l.amount and o.date between l.date - ${NEAR_DAYS} and l.date + ${NEAR_DAYS}
-      and merchant_keys(o.merchant) && merchant_keys(l.merchant) and (o.claim_id <> l.claim_id or (o.id <> l.id and o.date = l.date and o.receipt_id is distinct from l.receipt_id))`,
-  ];
-  const select = (join: string) => `
-    select l.id as line, o.claim_id, o.version, o.id from lines l left join receipts r on r.id = l.receipt_id left join receipt_files f on f.sha256 = r.sha256
-    ${join} where l.claim_id = :claim and l.version = :version`;
+export async function selectCandidates(
+  db: Db,
+  key: VersionKey,
+): Promise<{ candidates: CandidateRow[]; cut: ReadonlySet<string> }> {
   const query = db.raw(
-    `with all_pairs as (${branches.map(select).join(' union ')}),
-       counted as (select a.*, row_number() over (partition by a.line order by a.claim_id, a.version, a.id) as place from all_pairs a),
-       pairs as (select * from counted where place <= ${MOST_CANDIDATES + 1})
-     select p.line as "ofLine", c.number as claim, o.id as line, who.name as claimant, ${FACTS('l', 'lr', 'lf', 'lg')} as own, ${FACTS('o', 'r', 'f', 'g')} as other
-     from pairs p join claims c on c.id = p.claim_id and c.version = p.version and c.state not in ('draft', 'withdrawn', 'declined')
-     join people who on who.id = c.claimant_id
+    `with own as (
+       select l.*, r.sha256, f.likeness, array(select k.key from line_keys k where k.claim_id = l.claim_id and k.version = l.version and k.line_id = l.id) as keys
+       from lines l left join receipts r on r.id = l.receipt_id left join receipt_files f on f.sha256 = r.sha256
+       where l.claim_id = :claim and l.version = :version),
+     taken as (${ALIKE.map(
+       (way, i) =>
+         `select ${i} as way, l.id as line, o.* from own l cross join lateral (${way} limit ${MOST_TAKEN_UP + 1}) o`,
+     ).join(' union all ')}),
+     counted as (
+       select x.*, c.number, c.claimant_id, row_number() over (partition by x.line order by x.claim_id, x.version, x.id) as place
+       from (select distinct line, claim_id, version, id from taken) x
+       join claims c on c.id = x.claim_id and c.version = x.version and c.state not in ('draft', 'withdrawn', 'declined')),
+     pairs as (select * from counted where place <= ${MOST_CANDIDATES})
+     select p.line as "ofLine", p.number as claim, o.id as line, who.name as claimant, ${FACTS('l', 'lr', 'lf', 'lg')} as own, ${FACTS('o', 'r', 'f', 'g')} as other
+     from pairs p
+     join people who on who.id = p.claimant_id
      join lines o on o.claim_id = p.claim_id and o.version = p.version and o.id = p.id
      left join receipts r on r.id = o.receipt_id left join receipt_files f on f.sha256 = r.sha256 left join readings g on g.sha256 = r.sha256
      join lines l on l.claim_id = :claim and l.version = :version and l.id = p.line
      left join receipts lr on lr.id = l.receipt_id left join receipt_files lf on lf.sha256 = lr.sha256 left join readings lg on lg.sha256 = lr.sha256
-     order by c.id, o.position`,
+     union all select distinct line, null, null, null, null::jsonb, null::jsonb from (
+       select line from taken group by line, way having count(*) > ${MOST_TAKEN_UP}
+       union all select line from counted where place > ${MOST_CANDIDATES}) full_ones
+     order by 2, 3`,
     { claim: String(key.claim_id), version: key.version },
   );
   // A statement by name is planned a few times and then no more; this one takes longer to plan than to run.
   const { rows } = await query.options({ name: 'lines that are alike' });
-  return rows.map(({ own, other, ...row }: { own: Facts; other: Facts } & Record<string, string>) => ({
-    ...row,
-    ...lineOf(`${row.claim}/${row.line}`, other),
-    own: lineOf(row.ofLine!, own),
-  }));
+  const [candidates, cut] = [rows.filter((r: Found) => r.claim !== null), rows.filter((r: Found) => r.claim === null)];
+  return {
+    candidates: candidates.map(({ own, other, ...row }: Found) => ({
+      ...row,
+      ...lineOf(`${row.claim}/${row.line}`, other),
+      own: lineOf(row.ofLine, own),
+    })),
+    cut: new Set(cut.map((r: Found) => r.ofLine)),
+  };
 }
 
+type Found = { ofLine: string; claim: string | null; line: string; claimant: string; own: Facts; other: Facts };
 type Facts = Omit<DuplicateLine, 'id' | 'amount'> & { amount: string };
 const lineOf = (id: string, facts: Facts): DuplicateLine => ({ ...facts, id, amount: BigInt(facts.amount) });

@@ -1,8 +1,10 @@
+import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { ChargeEvidence, Evidence, ReceiptEvidence } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { ClaimRow, VersionKey } from './claims.queries.ts';
+import { drivenBefore } from './driven.ts';
 import { selectLineCharges, type LineChargeRow, type ReceiptRow } from './evidence.queries.ts';
 import { selectDuplicates } from './selectDuplicates.ts';
 
@@ -77,12 +79,15 @@ const mapValues = <A, B>(map: ReadonlyMap<string, A>, write: (value: A) => B): R
  */
 export async function readEvidence(
   db: Db,
-  key: VersionKey,
+  { claim, lines }: { claim: ClaimRow; lines: Claim['lines'] },
   receipts: ReadonlyMap<string, ReceiptRow> | Evidence['receipts'],
 ): Promise<Evidence> {
+  const key: VersionKey = { claim_id: claim.id, version: claim.version };
+  const driven = await drivenBefore(db, claim, lines);
   return {
     receipts: receipts instanceof Map ? mapValues(receipts, receiptEvidence) : (receipts as Evidence['receipts']),
     charges: mapValues(await selectLineCharges(db, key), chargeEvidence),
     ...(await selectDuplicates(db, key)),
+    ...(Object.keys(driven).length > 0 ? { driven } : {}),
   };
 }

@@ -20,6 +20,12 @@ export async function upsertMark(trx: Db, row: VersionKey & MarkRow & { by_id: s
   await trx('tie_marks').insert(row).onConflict(['claim_id', 'version', 'line_id', 'kind']).merge();
 }
 
+/** The same comparison came to other figures by the rates of another day. */
+export async function updateMarkAbout(trx: Db, { claim_id, version }: VersionKey, mark: MarkRow): Promise<void> {
+  const { line_id, kind, about } = mark;
+  await trx('tie_marks').where({ claim_id, version, line_id, kind }).update({ about });
+}
+
 export async function deleteMarks(
   trx: Db,
   key: VersionKey,

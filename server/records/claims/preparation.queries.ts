@@ -1,4 +1,3 @@
-import type { Journey } from '../../../core/documents/allowance.schema.ts';
 import { ENDED, IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
 
@@ -57,24 +56,4 @@ export async function selectChargeOfLine(
 ): Promise<string | null> {
   const charge = (await trx('lines').where(key).first('charge_id'))?.charge_id ?? null;
   return charge === null ? null : String(charge);
-}
-
-/** A journey of a person's claims, as its newest version has it. */
-export interface JourneyRow {
-  claim: bigint;
-  line: string;
-  date: string;
-  journey: Journey;
-}
-/** The journeys a person drove with a vehicle in the calendar year of a date, on claims that count, until that day. */
-export function selectJourneys(
-  db: Db,
-  { person, vehicle, date }: { person: string; vehicle: string; date: string },
-): Promise<JourneyRow[]> {
-  return linesThatCount(db)
-    .where('c.claimant_id', person)
-    .whereRaw(`l.journey ->> 'vehicle' = ?`, [vehicle])
-    .whereBetween('l.date', [`${date.slice(0, 4)}-01-01`, date])
-    .orderBy(['l.date', 'c.id', 'l.position'])
-    .select('c.id as claim', 'l.id as line', 'l.date', 'l.journey');
 }

@@ -7,25 +7,26 @@ export async function nextJournalNumber(trx: Db, entityId: string): Promise<stri
   return rows[0].number;
 }
 
-export interface JournalHead extends Omit<JournalRecord, 'id'> {
+export interface JournalHead extends Omit<JournalRecord, 'id' | 'hash'> {
   /** What it was computed from, for a journal of a claim: the case without the shared part of its book, and the assessment. */
   document: unknown;
   book_hash: string | null;
 }
 
-/** Writes a journal whole, by the one function of the database that may. */
+/** Writes a journal whole, by the one function of the database that may; it computes the hash. `proof` shows that it is who posts. */
 export async function insertJournal(
   trx: Db,
   head: JournalHead,
   rows: readonly JournalRowRecord[],
   movements: readonly MovementRecord[],
   taxes: readonly TaxRowRecord[],
-): Promise<bigint> {
+  proof: string | null,
+): Promise<{ id: bigint; hash: string }> {
   const { rows: made } = await trx.raw(
-    'select post_journal(cast(? as jsonb), cast(? as jsonb), cast(? as jsonb), cast(? as jsonb)) as id',
-    [plain(head), plain(rows), plain(movements), plain(taxes)],
+    'select id, hash from post_journal(cast(? as jsonb), cast(? as jsonb), cast(? as jsonb), cast(? as jsonb), ?)',
+    [plain(head), plain(rows), plain(movements), plain(taxes), proof as string],
   );
-  return made[0].id;
+  return made[0];
 }
 
 /** JSON for the database: amounts become decimal strings, moments ISO 8601. */
@@ -80,4 +81,21 @@ export const selectOpenItems = (db: Db, source: Source): Promise<OpenItemRow[]> 
 /** Holds off others who move the same advances until the transaction ends. */
 export async function lockAdvances(trx: Db, ids: readonly string[]): Promise<void> {
   if (ids.length > 0) await trx.raw(`select lock_open_items('staff advance', 'advance', ?)`, [[...ids]] as never);
+}
+
+/**
+ * The least that is open of each advance from a day on, in minor units of its currency: what an act of that day may use. An
+ * advance that is paid out later has 0 on that day.
+ */
+export async function selectLeastOpen(trx: Db, ids: readonly string[], from: string): Promise<Map<string, bigint>> {
+  const { rows } = await trx.raw(
+    `with moves as (
+       select i.source_id, j.date, m.amount from open_items i join open_item_movements m on m.item_id = i.id join journals j on j.id = m.journal_id
+       where i.kind = 'staff advance' and i.source_kind = 'advance' and i.source_id = any(:ids)),
+     days as (select source_id, greatest(date, :from::date) as day from moves union select source_id, :from::date from moves)
+     select d.source_id as id, min((select coalesce(sum(m.amount), 0) from moves m where m.source_id = d.source_id and m.date <= d.day))::bigint as least
+     from days d group by 1`,
+    { ids: [...ids], from } as never,
+  );
+  return new Map(rows.map((r: { id: string; least: bigint }) => [r.id, r.least]));
 }

@@ -1,9 +1,6 @@
-import type { LedgerJournal } from '../../../core/documents/record.schema.ts';
-import { journalText } from '../../../core/ledger/journalText.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { sha256 } from '../../platform/history/sha256.ts';
 import { openPeriodOf } from '../book/postingDate.ts';
 import { insertJournal, nextJournalNumber } from './journals.queries.ts';
 import type { JournalRecord, JournalRowRecord, MovementRecord, Purpose, Source, TaxRowRecord } from './ledger.types.ts';
@@ -43,7 +40,6 @@ export async function postJournal(
 ): Promise<PostedJournal> {
   const period = await openPeriodOf(trx, context.clock, journal.entity, journal.date);
   const number = await nextJournalNumber(trx, journal.entity);
-  const hash = sha256(journalText(exported(journal, number)));
   const head = {
     number,
     entity_id: journal.entity,
@@ -60,26 +56,19 @@ export async function postJournal(
     reason: journal.reason ?? null,
     posted_by: actor.id,
     posted_at: context.clock.now(),
-    hash,
     document: journal.document ?? null,
     book_hash: journal.bookHash ?? null,
   };
-  const id = await insertJournal(trx, head, journal.rows, journal.movements, journal.taxes ?? []);
+  const { id, hash } = await insertJournal(
+    trx,
+    head,
+    journal.rows,
+    journal.movements,
+    journal.taxes ?? [],
+    actor.proof ?? null,
+  );
   return { id, number, hash };
 }
-
-const exported = (journal: NewJournal, number: string): LedgerJournal => ({
-  format: 'ebbet-journal/1',
-  number,
-  entity: journal.entity,
-  currency: journal.currency,
-  date: journal.date,
-  purpose: journal.purpose,
-  source: journal.source,
-  reverses: journal.reverses?.number ?? null,
-  corrects: null,
-  rows: journal.rows.map((row) => writeLedgerRow(row, journal.currency)),
-});
 
 /** A row as journals are exported and hashed. */
 export const writeLedgerRow = (row: JournalRowRecord, ledgerCurrency: string) => ({

@@ -51,3 +51,12 @@ export async function useUpPlan(context: Context, trx: Db, number: string): Prom
     result: await releasePlan(context, trx, number),
   }));
 }
+
+/** A plan whose claim is reversed is not used up any more, and reserves again what it charges. */
+export async function takeUpPlan(context: Context, trx: Db, number: string): Promise<Asked[]> {
+  const row = await selectPlan(trx, number);
+  if (row?.state !== 'used up') return [];
+  return actOnPlan(context, trx, { act: 'takeUp', plan: { number, revision: null }, actor: null }, async (plan) => ({
+    result: (await reservePlan(context, trx, plan.row)).jobs,
+  }));
+}

@@ -24,7 +24,7 @@ const askedOf = (needs: readonly NeedRow[]): string[] => [
 
 /**
  * Asks the owners of codes that finance gave a record after it was approved, each about theirs, whatever the amount; what is no
- * longer charged is no longer asked about, and what was agreed stays agreed. Who is still asked.
+ * longer charged is no longer asked about; what was agreed is asked about again where it became more. Who is still asked.
  */
 export async function askCodeOwners(
   trx: Db,
@@ -35,12 +35,12 @@ export async function askCodeOwners(
 ): Promise<string[]> {
   const there = await codesOf(trx, key);
   const wanted = new Set(added.map((c) => `${c.dimension} ${c.code}`));
-  const gone = there.filter((n) => n.decided_by === null && !wanted.has(codeOf(n)));
+  const gone = there.filter((n) => (n.decided_by === null) !== wanted.has(codeOf(n)));
   await deleteNeeds(
     trx,
     gone.map((n) => n.id),
   );
-  const known = new Set(there.map(codeOf));
+  const known = new Set(there.filter((n) => !gone.includes(n)).map(codeOf));
   const fresh = added.filter((c) => !known.has(`${c.dimension} ${c.code}`));
   const asked = askedOf(there.filter((n) => !gone.includes(n)));
   if (fresh.length === 0) return asked;
@@ -48,6 +48,32 @@ export async function askCodeOwners(
   const needs = fresh.flatMap((code) => ownersOf({ ...record, charged: [code] }, book, code));
   await insertNeeds(trx, key, needs, at);
   return [...new Set([...asked, ...needs.flatMap((n) => n.people)])];
+}
+
+/** Asks those who answer now for the codes that wait for an answer; who is asked. */
+export async function askInstead(trx: Db, key: RoutedKey, record: RoutedRecord, at: Date): Promise<string[]> {
+  const open = (await codesOf(trx, key)).filter((n) => n.decided_by === null);
+  const wanted = new Set(open.map(codeOf));
+  const book = await selectRouteBook(trx, record.on, []);
+  const charged = record.charged.filter((c) => c.owner !== null && wanted.has(`${c.dimension} ${c.code}`));
+  const needs = charged.flatMap((code) => ownersOf({ ...record, charged: [code] }, book, code));
+  if (
+    needs
+      .flatMap((n) => n.people)
+      .sort()
+      .join()
+    === open
+      .flatMap((n) => n.people)
+      .sort()
+      .join()
+  )
+    return askedOf(open);
+  await deleteNeeds(
+    trx,
+    open.map((n) => n.id),
+  );
+  await insertNeeds(trx, key, needs, at);
+  return [...new Set(needs.flatMap((n) => n.people))];
 }
 
 function ownersOf(record: RoutedRecord, book: Parameters<typeof computeRoute>[1], { dimension, code }: ChargedCode) {
@@ -62,16 +88,13 @@ function ownersOf(record: RoutedRecord, book: Parameters<typeof computeRoute>[1]
 /** What somebody says of the codes they are asked about: agreed, or not; who is still asked, and the codes it was about. */
 export async function answerForCodes(
   trx: Db,
-  key: RoutedKey,
+  { key, entity }: { key: RoutedKey; entity: string },
   actor: Actor,
   agreed: Decided | null,
 ): Promise<{ codeOwners: string[]; codes: string[] }> {
   const needs = await codesOf(trx, key);
-  const theirs = needs.filter(
-    (n) =>
-      n.decided_by === null
-      && n.people.some((person) => person === actor.id || (actor.standsFor ?? []).includes(person)),
-  );
+  const seats = [actor.id, ...(actor.standsFor?.(entity) ?? [])];
+  const theirs = needs.filter((n) => n.decided_by === null && n.people.some((person) => seats.includes(person)));
   await updateDecided(
     trx,
     theirs.map((n) => n.id),

@@ -23,6 +23,7 @@ export interface RouteColumns {
 /** What an act needs of a record that is decided about. */
 export interface DecidedRecord {
   key: RoutedKey;
+  entity: string;
   /** The revision the record has after the act. */
   revision: number;
   approvers: readonly string[];
@@ -62,21 +63,21 @@ async function refuseUnfilled(trx: Db, { unfilled }: Route): Promise<void> {
 }
 
 /** Whether nothing is left to decide once this person has: which of the two acts of approving it is. */
-export async function isLastDecision(trx: Db, key: RoutedKey, actor: Actor): Promise<boolean> {
+export async function isLastDecision(trx: Db, key: RoutedKey, entity: string, actor: Actor): Promise<boolean> {
   const needs = standing(await selectNeeds(trx, key));
-  const taken = new Set(decidedWith(needs, actor.id, actor.standsFor ?? []));
+  const taken = new Set(decidedWith(needs, actor.id, actor.standsFor?.(entity) ?? []));
   return needs.every((n) => n.decidedBy !== null || taken.has(n));
 }
 
 /** Takes the decisions that are this person's to take; the columns of the record afterwards, and what was decided about. */
 export async function decide(
   trx: Db,
-  { key, revision, approvers }: DecidedRecord,
+  { key, entity, revision, approvers }: DecidedRecord,
   actor: Actor,
   at: Date,
 ): Promise<{ columns: Record<string, unknown>; facts: Record<string, unknown> }> {
   const needs = standing(await selectNeeds(trx, key));
-  const taken = decidedWith(needs, actor.id, actor.standsFor ?? []);
+  const taken = decidedWith(needs, actor.id, actor.standsFor?.(entity) ?? []);
   if (taken.length === 0) throw new Refused('not-yours', { what: key.kind, needs: 'approver' });
   await updateDecided(
     trx,

@@ -58,7 +58,9 @@ export interface NeedRow {
   decided_at: Date | null;
   decided_in: number | null;
 }
-export type NewNeed = Pick<NeedRow, 'asks' | 'place' | 'level' | 'people' | 'about' | 'detours' | 'waiting'>;
+/** A decision that is needed; one that was taken already says by whom. */
+export type NewNeed = Pick<NeedRow, 'asks' | 'place' | 'level' | 'people' | 'about' | 'detours' | 'waiting'>
+  & Partial<Pick<NeedRow, 'decided_by' | 'decided_at' | 'decided_in'>>;
 
 const keyOf = ({ kind, id, version }: RoutedKey) => ({ record_kind: kind, record_id: id, version });
 

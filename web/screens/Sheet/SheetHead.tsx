@@ -127,6 +127,7 @@ function Held({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   return (
     <Strip tone="border-warning">
       On hold until {claim.holdUntil}: {claim.holdReason}
+      {claim.holdTold && <span className="quiet"> · {claim.claimant} is told: {claim.holdTold}</span>}
       {view.may.includes('release') && (
         <button
           type="button"
@@ -250,15 +251,27 @@ function ReturnPanel({ sheet, view, onClose }: { sheet: SheetState; view: ClaimV
 
 function HoldPanel({ sheet, onClose }: { sheet: SheetState; onClose: () => void }) {
   const [until, setUntil] = useState(() => new Date(Date.now() + 7 * 86_400_000).toISOString().slice(0, 10));
+  const [told, setTold] = useState('');
   return (
     <ReasonForm
-      label="Why it has to wait"
+      label="Why it has to wait (for finance)"
       act="Hold the claim"
       onClose={onClose}
       onSubmit={(reason) =>
-        sheet.run('The claim is on hold', (revision) => sheet.acts.hold(revision, reason, until), { then: onClose })
+        sheet.run(
+          'The claim is on hold',
+          (revision) => sheet.acts.hold(revision, { reason, until, ...(told.trim() ? { told: told.trim() } : {}) }),
+          { then: onClose },
+        )
       }
     >
+      <input
+        className="input input-sm w-72"
+        aria-label="What the claimant is told"
+        placeholder="What the claimant is told, if anything"
+        value={told}
+        onChange={(e) => setTold(e.target.value)}
+      />
       <label className="flex items-center gap-2">
         Look again on{' '}
         <input

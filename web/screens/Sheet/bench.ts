@@ -40,7 +40,7 @@ export interface Undo {
 export function postingOf(view: ClaimView, date: string, preview: JournalPreview | undefined): JournalPreview | null {
   if (preview?.date === date) return preview;
   const { assessment, digest } = view;
-  return view.document.postingDate === date ? { date, assessment, digest } : null;
+  return view.document.postingDate === date ? { date, assessment, digest, against: null } : null;
 }
 
 /** The line or item a bench works on. */

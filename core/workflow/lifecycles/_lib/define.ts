@@ -26,6 +26,9 @@ export const act = <S extends string>(rule: Pick<ActRule<S>, 'event' | 'ways'> &
   ...rule,
 });
 
+/** A route goes on with others when those it waits for have left, lost the role, or are stood in for: who is asked now hears of it. */
+export const GO_ON = { event: 'route went on', bySystem: true, tells: ['approver', 'owner'] as const } as const;
+
 /** A lifecycle whose states and acts are typed from what is written down. */
 export const defineLifecycle = <S extends string, A extends string>(
   kind: string,

@@ -26,6 +26,11 @@ import * as columns from './025_columns.ts';
 import * as splitUnits from './026_split_units.ts';
 import * as earlierClaims from './027_earlier_claims.ts';
 import * as handy from './017_handy.ts';
+import * as decided from './028_decided.ts';
+import * as rates from './029_rates.ts';
+import * as guards from './030_guards.ts';
+import * as proved from './031_proved.ts';
+import * as alike from './032_alike.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -59,6 +64,11 @@ const MIGRATIONS: Named[] = [
   { name: '1.025_columns', ...columns },
   { name: '1.026_split_units', ...splitUnits },
   { name: '1.027_earlier_claims', ...earlierClaims },
+  { name: '1.028_decided', ...decided },
+  { name: '1.029_rates', ...rates },
+  { name: '1.030_guards', ...guards },
+  { name: '1.031_proved', ...proved },
+  { name: '1.032_alike', ...alike },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */

@@ -1,6 +1,7 @@
 import { fileTypeFromBuffer } from 'file-type';
 import phash from 'sharp-phash';
 import sharp from 'sharp';
+import { shownName } from '../../../../core/numbers/shownName.ts';
 import { drawText, setText } from './drawText.ts';
 import { readInvoice, setInvoice } from './eInvoice.ts';
 import { parseMail, textOf } from './mail.ts';
@@ -100,7 +101,7 @@ async function inspectMail(bytes: Buffer): Promise<Inspected> {
   const mail = await parseMail(bytes);
   const attached = mail.attachments
     .filter((a) => !a.related && a.content.length > 0)
-    .map((a, i) => ({ name: a.filename ?? `attachment ${i + 1}`, bytes: a.content }));
+    .map((a, i) => ({ name: shownName(a.filename ?? '') || `attachment ${i + 1}`, bytes: a.content }));
   const text = textOf(mail);
   const body = text === '' ? null : accept('message/rfc822', 'mail', await drawText(setText(text)), null);
   if (attached.length === 0) return body ?? refused('the e-mail holds neither text nor attachments');
