@@ -185,6 +185,9 @@ const settlement = z.object({
   toPay: figure,
   fromAdvances: z.array(z.object({ advance: id, part: figure, left: figure, currency: z.string() })),
 });
+const declined = z
+  .array(z.object({ line: id, reason: z.string(), by: z.string() }))
+  .describe('Lines that were declined.');
 const change = z.object({ line: id, field: z.string(), from: z.unknown(), to: z.unknown() });
 
 const spentEstimate = z.object({
@@ -217,6 +220,7 @@ const makers = {
   attachments,
   advances,
   receipts: z.record(id, shownReceipt),
+  declined,
   changes: z.array(change).describe('What finance changed of what was submitted.'),
   tide,
   history: z.array(historyFields),
@@ -278,6 +282,7 @@ const financeFields = {
   attachments,
   advances,
   receipts: z.record(id, shownReceipt),
+  declined,
   tide,
   history: z.array(historyFields),
   journals: z.array(claimJournal),

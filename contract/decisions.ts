@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, revision, words } from './primitives.ts';
+import { distinct, id, revision, words } from './primitives.ts';
 
 /** What is asked of a claim as a whole, or of one of its lines, by those who decide about it. */
 
@@ -10,9 +10,7 @@ export const reasonedSchema = z.strictObject({ revision, reason: words });
 export const returnSchema = z.strictObject({
   revision,
   reason: words,
-  lines: z
-    .array(z.strictObject({ line: id, text: words }))
-    .max(200)
+  lines: distinct(z.array(z.strictObject({ line: id, text: words })).max(200), ({ line, text }) => `${line} ${text}`)
     .optional()
     .describe('What is asked at single lines; each is answered there.'),
 });

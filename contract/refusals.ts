@@ -92,6 +92,10 @@ export const REFUSALS = {
     422,
     'Line {line} cannot be declined by itself: it is private, paid centrally, or of nothing. Return the claim with a reason instead.',
   ],
+  'was-handed-in': [
+    409,
+    'Claim {number} was handed in before it was withdrawn, so it stays ended. Begin a copy of it instead.',
+  ],
   'line-declined': [422, 'Line {line} is declined. Count it again first; what was cut of it before then stands again.'],
   'line-counts': [409, 'Line {line} is not declined, so it counts already. Change what is allowed of it instead.'],
   'more-than-approved': [

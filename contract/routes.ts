@@ -114,6 +114,7 @@ export const ROUTES: readonly RouteContract[] = [
   act('submit', drafts.submitSchema),
   act('resubmit', drafts.submitSchema),
   act('withdraw', decisions.actSchema),
+  act('bringBack', decisions.actSchema),
   act('approve', decisions.approveSchema),
   act('takeBack', decisions.actSchema),
   act('declineLine', decisions.declineLineSchema),

@@ -76,7 +76,7 @@ export const usePostingPreview = (number: string, date: string | null) =>
   });
 
 export type PlainAct =
-  'withdraw' | 'sendQueries' | 'approve' | 'takeBack' | 'agreeCode' | 'clear' | 'reopen' | 'release';
+  'withdraw' | 'bringBack' | 'sendQueries' | 'approve' | 'takeBack' | 'agreeCode' | 'clear' | 'reopen' | 'release';
 export type ReasonedAct = 'return' | 'returnToApprover' | 'decline' | 'refuseCode';
 export interface MarkRequest {
   revision: number;
@@ -121,7 +121,8 @@ export function claimActs(number: string) {
     reasoned: (act: ReasonedAct, revision: number, reason: string) => post(pathOfAct(act), { revision, reason }),
     declineLine: (line: string, revision: number, reason: string) => post('decline-line', { revision, line, reason }),
     restoreLine: (line: string, revision: number) => post('restore-line', { revision, line }),
-    hold: (revision: number, said: { reason: string; told?: string; until: string }) => post('hold', { revision, ...said }),
+    hold: (revision: number, said: { reason: string; told?: string; until: string }) =>
+      post('hold', { revision, ...said }),
     post: (body: PostRequest) => send('POST', `${path}/post`, postedAnswer, body),
   };
 }

@@ -69,6 +69,7 @@ export const SAYS: Sayings = {
   unpaired: ({ facts }) => `took the ${str(facts.what)} off ${list(facts.lines)}`,
   submitted: ({ facts }) => `submitted version ${str(facts.version)}`,
   withdrawn: fixed('withdrew it'),
+  'brought back': fixed('took it up again'),
   approved: ({ facts, words }) =>
     `approved it${facts.state === 'in review' ? '; it went to review' : ''}${words?.comment ? `: ${str(words.comment)}` : ''}`,
   'decision taken back': fixed('took the approval back'),

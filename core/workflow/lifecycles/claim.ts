@@ -77,7 +77,9 @@ export const claimLifecycle = defineLifecycle('claim', CLAIM_STATES, {
   withdraw: act({
     event: 'withdrawn',
     ways: [way(['draft', 'with approver', 'returned'], 'withdrawn', { as: MAKERS })],
+    undoneBy: 'bringBack',
   }),
+  bringBack: act({ event: 'brought back', ways: [way(['withdrawn'], 'draft', { as: MAKERS })] }),
   reroute: act({ ...GO_ON, ways: [way(['with approver', 'in review'], null)] }),
   approve: decide('approved', 'in review', { undoneBy: 'takeBack' }),
   approvePart: decide('approved', null, { undoneBy: 'takeBack' }),

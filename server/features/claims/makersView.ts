@@ -70,6 +70,7 @@ function makersView(
     attachments,
     advances,
     receipts,
+    declined: declinedIn(around, audience === 'claimant' ? around.row.version : around.row.submitted_version!),
     changes: IN_PREPARATION.includes(around.row.state) ? [] : changesOf(submitted?.claim ?? null, document.claim),
     tide: tideOf(history),
     history: history
@@ -79,6 +80,10 @@ function makersView(
     may,
   };
 }
+
+/** The lines of a version that were declined, with why and by whom. */
+export const declinedIn = ({ declined }: Sources['around'], of: number) =>
+  declined.flatMap(({ version, ...line }) => (version === of ? [line] : []));
 
 /** Why finance holds a claim is said to its makers and approvers in words of their own, or not at all. */
 const asTold = (event: HistoryEvent): HistoryEvent => {

@@ -18,6 +18,7 @@ import {
   type AssessedClaim,
 } from '../../records/claims/assessClaim.ts';
 import { actAlone, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
+import { selectUsedElsewhere } from '../../records/claims/lines.queries.ts';
 import { freezeVersion, replaceExplanations, selectExplanations } from '../../records/claims/claims.queries.ts';
 import { copyMarks, selectMarks } from '../../records/claims/marks.queries.ts';
 import { noLongerAlike, onlyClaim } from '../../records/claims/usesOf.ts';
@@ -124,7 +125,16 @@ const alikeAgain = ({ evidence }: AssessedClaim) => {
   return [...claims].map((number) => ({ name: 'assess-claims' as const, data: { key: onlyClaim(number) } }));
 };
 
-/** Takes back a submission while nobody has decided. */
+/** Takes up a draft again that was taken away, as long as what was on it is on no other claim. */
+export const bringBackClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  actAlone(context, actor, 'bringBack', seen, async (trx, { row, at }) => {
+    if (row.submitted_version !== null) throw new Refused('was-handed-in', { number: row.number });
+    const elsewhere = await selectUsedElsewhere(trx, at);
+    if (elsewhere) throw new Refused('receipt-in-use', { ...elsewhere });
+    return { result: undefined };
+  });
+
+/** Ends a claim: a draft that is not wanted, a submission while nobody has decided, one that came back. */
 export const withdrawClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
   actAlone(context, actor, 'withdraw', seen, async (trx, claim) => ({
     result: undefined,

@@ -29,6 +29,8 @@ export interface ClaimSurroundings {
     files: ShownAttachment[];
     answer: { text: string; by: string; at: string } | null;
   }[];
+  /** Lines that were declined, of every version. */
+  declined: { version: number; line: string; reason: string; by: string }[];
   journals: { number: string; purpose: string; date: string; live: boolean }[];
   submitted: { claim: Claim } | null;
 }
@@ -50,6 +52,8 @@ const QUERIES = `(select coalesce(jsonb_agg(jsonb_build_object('id', q.id::text,
   where q.claim_id = c.id and (q.sent_at is not null or (q.version = c.submitted_version and q.taken_back_at is null)))`;
 const JOURNALS = `(select coalesce(jsonb_agg(jsonb_build_object('number', j.number, 'purpose', j.purpose, 'date', j.date, 'live', j.live) order by j.id), '[]')
   from journals j where j.source_kind = 'claim' and j.source_id in (select c.number || '/' || v from generate_series(1, c.version) v))`;
+const DECLINED = `(select coalesce(jsonb_agg(jsonb_build_object('version', d.version, 'line', d.line_id, 'reason', d.reason, 'by', p.name) order by d.at), '[]')
+  from declined_lines d join people p on p.id = d.by_id where d.claim_id = c.id)`;
 const NAMES = (ids: string) =>
   `(select coalesce(jsonb_agg(d.name order by d.name), '[]') from people d where d.id = any(${ids}))`;
 const APPROVED = `(select coalesce(jsonb_agg(distinct d.name), '[]') from approval_needs n join people d on d.id = n.decided_by
@@ -67,7 +71,7 @@ export async function selectSurroundings(db: Db, number: string): Promise<ClaimS
     `select c.id, c.number, c.version, c.submitted_version, c.revision, c.entity_id, c.claimant_id, c.preparer_id, c.deciders, c.approvers, c.code_owners, c.decided_by,
        c.decided_in, c.currency,
        c.state, c.purpose, c.submitted_on, c.cleared_by, c.hold_reason, c.hold_until, c.questioned,
-       ${HEADER} as header, ${EVENTS} as history, ${MARKS} as marks, ${QUERIES} as queries, ${JOURNALS} as journals, v.submitted
+       ${HEADER} as header, ${EVENTS} as history, ${MARKS} as marks, ${QUERIES} as queries, ${DECLINED} as declined, ${JOURNALS} as journals, v.submitted
      from claims c join entities e on e.id = c.entity_id join people p on p.id = c.claimant_id join people b on b.id = c.preparer_id
      left join people r on r.id = c.cleared_by
      left join claim_versions v on v.claim_id = c.id and v.version = c.submitted_version
@@ -75,8 +79,8 @@ export async function selectSurroundings(db: Db, number: string): Promise<ClaimS
     [number],
   );
   if (!rows[0]) return undefined;
-  const { header, history, marks, queries, journals, submitted, ...row } = rows[0];
-  return { row, header, history, marks, queries, journals, submitted };
+  const { header, history, marks, queries, declined, journals, submitted, ...row } = rows[0];
+  return { row, header, history, marks, queries, declined, journals, submitted };
 }
 
 export interface ShownReceipt {

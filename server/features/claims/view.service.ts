@@ -24,7 +24,7 @@ import { selectMarks, type MarkRow } from '../../records/claims/marks.queries.ts
 import { proposedPostingDate } from '../../records/book/postingDate.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { advancesBeside } from './advances.view.ts';
-import { approverView, claimantView, tideOf } from './makersView.ts';
+import { approverView, claimantView, declinedIn, tideOf } from './makersView.ts';
 import { selectBook, selectShownReceipts, selectSurroundings, type ClaimSurroundings } from './view.queries.ts';
 import type { Sources } from './view.types.ts';
 
@@ -98,6 +98,7 @@ function financeView({ around, assessed, receipts, attachments, advances, may, p
     history: IN_PREPARATION.includes(row.state) ? history.filter(({ kind }) => !BEFORE_SUBMISSION.has(kind)) : history,
     journals,
     submitted: submitted?.claim ?? null,
+    declined: declinedIn(around, row.submitted_version!),
     may,
   };
 }

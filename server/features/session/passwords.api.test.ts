@@ -40,6 +40,8 @@ describe('a password that was forgotten', () => {
     expect((await reset(other, GOOD)).body.code).toBe('letter-used');
     const events = await api.owner('events').where({ record_kind: 'sign-in', record_id: await idOf(TOMAS) });
     expect(events.map((e) => [e.kind, e.actor_id, JSON.parse(e.facts).by])).toEqual([
+      ['letter written', null, undefined],
+      ['letter written', null, undefined],
       ['password changed', null, 'letter'],
     ]);
     expect(events.map((e) => e.facts).join()).not.toContain(GOOD);

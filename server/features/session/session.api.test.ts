@@ -111,6 +111,31 @@ describe('guessing passwords', () => {
   });
 });
 
+describe('guesses sent at once', () => {
+  it('are looked at no more often than guesses one after the other, also where a wait has just run out', async () => {
+    const guesses = { free: { pair: 5, address: 100, account: 50 }, firstSeconds: 1, longestSeconds: 900 };
+    const quick = await startApi('guesses', { trustProxy: ['loopback'], throttles: { ...usualThrottles, guesses } });
+    try {
+      const guess = () =>
+        quick
+          .anonymous()
+          .send('POST', '/session', { ...right, password: 'guess' }, { 'x-forwarded-for': '192.0.2.77' });
+      const looked = [];
+      for (let i = 0; i < 4; i += 1) {
+        const answers = await Promise.all(Array.from({ length: 30 }, guess));
+        looked.push(answers.filter((a) => a.body.code === 'wrong-password').length);
+        // the first waits are a second and two: some of these come just as one is over
+        await new Promise((resolve) => setTimeout(resolve, 990));
+      }
+      // five are free, then one each time a wait is over
+      expect(looked[0]).toBeLessThanOrEqual(6);
+      for (const later of looked.slice(1)) expect(later).toBeLessThanOrEqual(2);
+    } finally {
+      await quick.close();
+    }
+  });
+});
+
 describe('signing in', () => {
   it('keeps passwords as argon2id', async () => {
     const rows = await api.owner('credentials').select('password_hash');

@@ -11,7 +11,7 @@ afterAll(() => api.close());
 
 describe('an event that names somebody', () => {
   const write = (db: Db, actor: string | null, proof: string | null) =>
-    db.raw(`select append_event('claim', 'X-3', now(), ?, 'cleared', '{}', null, null, null, null, ?) as hash`, [
+    db.raw(`select append_event('claim', 'X-3', now(), ?, 'cleared', '{}', null, null, null, null, ?, null) as hash`, [
       actor as string,
       proof as string,
     ]);

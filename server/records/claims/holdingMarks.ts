@@ -6,7 +6,7 @@ import type { MarkRow } from './marks.queries.ts';
 /**
  * What a reviewer said that still holds of the comparisons as they are computed now, with their fingerprints. It holds of the
  * very comparison it was said of; and, where the entity takes the rates of the posting, of the same comparison by the rates of
- * another posting date, so that a waiver is not of one day alone.
+ * another day, so that a waiver is not of one day alone.
  */
 export function holdingMarks<Mark extends MarkRow>(
   marks: readonly Mark[],
@@ -26,14 +26,27 @@ export function holdingMarks<Mark extends MarkRow>(
 
 const isOf = (mark: MarkRow, tie: Tie): boolean => tie.line === mark.line_id && tie.kind === mark.kind;
 
-/** The same claim at another posting date, where rates are those of the posting. */
+/** What a comparison is made by besides rates, and what has been used of budgets. */
+const RULES = [
+  'entities',
+  'limits',
+  'codingRules',
+  'taxCodes',
+  'categories',
+  'mileageRates',
+  'allowanceRates',
+] as const;
+const rulesOf = ({ book }: AssessedClaim['document']) => canonical(RULES.map((part) => book[part] ?? null));
+
+/** The same claim by the same rules and other rates, where rates are those of the posting. */
 const onlyRatesDiffer = (before: Pick<KeptClaim, 'document'>, now: Pick<AssessedClaim, 'document'>): boolean =>
   now.document.book.entities[0]!.rateDate === 'posting'
-  && before.document.postingDate !== now.document.postingDate
+  && rulesOf(before.document) === rulesOf(now.document)
   && canonical(before.document.claim) === canonical(now.document.claim);
 
-/** Whether the same facts are compared and came to the same, whatever their figures. */
+/** Whether the same facts are compared and came to the same, whatever their figures; what is left of a budget is no matter of rates. */
 function sameButFigures(a: Tie, b: Tie): boolean {
+  if (a.kind === 'budget' || a.kind === 'duplicate') return false;
   const facts = ({ state, comparisons }: Tie) => canonical([state, comparisons.map((c) => [c.fact, c.state])]);
   return facts(a) === facts(b);
 }

@@ -1,3 +1,4 @@
+import { ENDED } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Coding, Line } from '../../../core/documents/case.schema.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { insertMany } from '../../platform/db/insertMany.ts';
@@ -174,3 +175,16 @@ export async function clearParts(trx: Db, { claim_id, version, id }: VersionKey 
 export async function deleteLine(trx: Db, key: VersionKey & { id: string }): Promise<void> {
   await trx('lines').where(key).delete();
 }
+
+/** A claim that counts and has a receipt or charge of this version on a line of its own; undefined where there is none. */
+export const selectUsedElsewhere = (db: Db, key: VersionKey): Promise<{ claim: string; state: string } | undefined> =>
+  db('lines as l')
+    .join('lines as o', (on) =>
+      on
+        .on('o.claim_id', '<>', 'l.claim_id')
+        .andOn((same) => same.on('o.receipt_id', 'l.receipt_id').orOn('o.charge_id', 'l.charge_id')),
+    )
+    .join('claims as c', (on) => on.on('c.id', 'o.claim_id').andOn('c.version', 'o.version'))
+    .where({ 'l.claim_id': String(key.claim_id), 'l.version': key.version })
+    .whereNotIn('c.state', [...ENDED])
+    .first('c.number as claim', 'c.state');

@@ -82,6 +82,8 @@ export const writeListed = ({ to_pay, at_risk, id: _, priority: __, ...row }: Li
 export async function selectOwnClaims(db: Db, personId: string): Promise<ListedClaim[]> {
   const rows: ListedRow[] = await listed(db)
     .where((where) => where.where('c.claimant_id', personId).orWhere('c.preparer_id', personId))
+    // drafts that were taken away
+    .whereNot((where) => where.where('c.state', 'withdrawn').whereNull('c.submitted_version'))
     .orderBy('c.id', 'desc');
   return rows.map(writeListed);
 }

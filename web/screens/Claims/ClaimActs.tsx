@@ -25,7 +25,7 @@ const PLAIN: readonly { act: PlainAct; label: string; done: string; leads?: bool
   { act: 'approve', label: 'Approve', done: 'is approved', leads: true },
   { act: 'agreeCode', label: 'Agree to the codes', done: 'has your yes', leads: true },
   { act: 'takeBack', label: 'Take back the approval', done: 'waits for you again' },
-  { act: 'withdraw', label: 'Withdraw', done: 'is withdrawn' },
+  { act: 'bringBack', label: 'Take it up again', done: 'is a draft again' },
 ];
 const REASONED: readonly { act: ReasonedAct; label: string; why: string; done: string }[] = [
   { act: 'return', label: 'Return…', why: 'Why it goes back to the claimant', done: 'is returned' },
@@ -45,6 +45,17 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
     if (!next) return onFail();
     toast({ text: `${number} ${done}` });
     setAsking(null);
+    onDone(next);
+  };
+  const draftOnly = view.claim.state === 'draft';
+  const withdraw = async () => {
+    const next = await acts.plain('withdraw', revision).catch(failed);
+    if (!next) return onFail();
+    const back = () => void run(acts.plain('bringBack', next.claim.revision), 'is a draft again');
+    toast({
+      text: `${number} is ${draftOnly ? 'taken away' : 'withdrawn'}`,
+      ...(draftOnly ? { act: { label: 'Undo', run: back } } : {}),
+    });
     onDone(next);
   };
   const handingIn = HANDING_IN.find(({ act }) => view.may.includes(act))?.act;
@@ -67,6 +78,9 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
             run={() => void run(acts.plain(act, revision), done)}
           />
         ))}
+        {view.may.includes('withdraw') && (
+          <ActButton label={draftOnly ? 'Remove the draft' : 'Withdraw'} run={() => void withdraw()} />
+        )}
         {mayApprove && <ActButton label="With a word…" run={() => setAsking('word')} />}
         {REASONED.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
           <ActButton key={act} label={label} run={() => setAsking(act)} />

@@ -17,7 +17,7 @@ export function LineActs({ view, line, onDone, onFail }: LineActsProps) {
   const [asking, setAsking] = useState(false);
   const { number, revision } = view.claim;
   const acts = claimActs(number);
-  const declined = Boolean(line.cut ?? line.items?.some((i) => i.cut));
+  const declined = view.declined.some((d) => d.line === line.id);
   if (!view.may.includes('declineLine') || line.personal || line.paidBy === 'central') return null;
   const run = async (work: Promise<ClaimAnswer>, done: string) => {
     const next = await work.catch(failed);

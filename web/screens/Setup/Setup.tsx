@@ -2,6 +2,7 @@ import { useRows } from '../../api/setup.ts';
 import type { Person } from '../../api/session.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import type { Named } from './Choice.tsx';
+import { RateCorrections } from './RateCorrections.tsx';
 import { RouteTrial } from './RouteTrial.tsx';
 import { Substitutes } from './Substitutes.tsx';
 
@@ -20,6 +21,7 @@ export default function Setup({ person }: { person: Person }) {
     <div className="mx-auto w-full max-w-6xl px-4 pb-10">
       <RouteTrial people={named(people.data.rows)} entities={named(entities.data.rows)} />
       <Substitutes people={named(people.data.rows)} keeps={person.roles.includes('administrator')} />
+      <RateCorrections keeps={person.roles.includes('administrator')} />
     </div>
   );
 }

@@ -90,7 +90,7 @@ export function Decisions({ sheet, view }: OfSheet) {
 /** Declining the line in focus, and taking it as it was again. */
 export function LineDecision({ sheet, view, line }: OfSheet & { line: Line }) {
   const [asking, setAsking] = useState(false);
-  const declined = line.cut ?? line.items?.find((i) => i.cut)?.cut;
+  const declined = view.declined.find((d) => d.line === line.id);
   const decline = (reason: string) => (revision: number) => sheet.acts.declineLine(line.id, revision, reason);
   const restore = (revision: number) => sheet.acts.restoreLine(line.id, revision);
   const undoBy = (run: (revision: number) => ReturnType<typeof restore>): Undo => ({
@@ -100,7 +100,12 @@ export function LineDecision({ sheet, view, line }: OfSheet & { line: Line }) {
   const may = view.may.includes('declineLine') && !line.personal && line.paidBy !== 'central';
   return (
     <>
-      {sayCuts(line).map(({ says, reason }) => (
+      {declined && (
+        <p className="mt-1 border-l-4 border-error pl-2 text-sm">
+          <strong>Declined by {declined.by}:</strong> {declined.reason}
+        </p>
+      )}
+      {(declined ? [] : sayCuts(line)).map(({ says, reason }) => (
         <p key={says} className="mt-1 border-l-4 border-error pl-2 text-sm">
           <strong>{says}:</strong> {reason}
         </p>

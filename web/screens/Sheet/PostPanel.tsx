@@ -27,12 +27,17 @@ export function PostPanel({ sheet, view, onClose }: PostPanelProps) {
     >
       <span>The journal below goes to the ledger and can only be reversed.</span>
       <DateField date={postingDate ?? ''} onChange={setPostingDate} />
-      <button className="btn btn-primary btn-sm" disabled={busy || posting === null}>
+      <button className="btn btn-primary btn-sm" disabled={busy || posting === null || posting.against !== null}>
         Post to the ledger
       </button>
       <button type="button" className="btn btn-sm" onClick={onClose}>
         Cancel
       </button>
+      {posting?.against && (
+        <p role="status" className="basis-full text-error">
+          Not on {posting.date}: {posting.against}
+        </p>
+      )}
       {problem && (
         <p role="alert" className="basis-full text-error">
           {problem}

@@ -32,7 +32,7 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   const [panel, showPanel] = useState<Panel>(null);
   const setPanel = (next: Panel) => {
     showPanel(next);
-    sheet.setPostingDate(next === 'post' ? view.document.postingDate : null);
+    sheet.setPostingDate(next === 'post' ? view.proposedDate : null);
   };
   const [asking, setAsking] = useState<Asking>(null);
   const [journalOpen, setJournalOpen] = useState(view.may.includes('post'));

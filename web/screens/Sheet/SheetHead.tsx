@@ -127,7 +127,12 @@ function Held({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   return (
     <Strip tone="border-warning">
       On hold until {claim.holdUntil}: {claim.holdReason}
-      {claim.holdTold && <span className="quiet"> · {claim.claimant} is told: {claim.holdTold}</span>}
+      {claim.holdTold && (
+        <span className="quiet">
+          {' '}
+          · {claim.claimant} is told: {claim.holdTold}
+        </span>
+      )}
       {view.may.includes('release') && (
         <button
           type="button"

@@ -139,10 +139,11 @@ function useRunning(view: ClaimView | undefined, acts: ClaimActs, mutate: Mutate
 const changesOf = (failure: unknown): HistoryEvent[] | null =>
   failure instanceof ApiError && failure.code === 'stale' ? (failure.numbers.changes as HistoryEvent[]) : null;
 
-/** The journal of the posting date that is asked for. */
+/** The journal of the posting date that is asked for; unasked, of the one that is proposed now where the claim was last assessed for another. */
 function usePosting(number: string, view: ClaimView | undefined) {
   const [postingDate, setPostingDate] = useState<string | null>(null);
-  const asked = postingDate !== null && isIsoDate(postingDate) ? postingDate : null;
+  const proposed = view && view.proposedDate !== view.document.postingDate ? view.proposedDate : null;
+  const asked = postingDate === null ? proposed : isIsoDate(postingDate) ? postingDate : null;
   const preview = usePostingPreview(number, asked);
   const posting = view && asked ? postingOf(view, asked, preview.data) : null;
   return { postingDate, setPostingDate, posting, previewAgain: preview.mutate };

@@ -37,6 +37,13 @@ export async function up(knex: Knex): Promise<void> {
 
     -- what its makers and approvers are told of a hold; the reason is for finance
     alter table claims add column hold_told text;
+    -- a draft that nobody wants any more ends without ever having been handed in
+    do $$ declare old text; begin
+      select conname into strict old from pg_constraint where conrelid = 'claims'::regclass and pg_get_constraintdef(oid) like '%''draft''%submitted_on%';
+      execute format('alter table claims drop constraint %I', old);
+    end $$;
+    alter table claims add constraint claims_handed_in check (
+      state = 'draft' or (submitted_version is not null and submitted_on is not null) or (state = 'withdrawn' and submitted_version is null));
 
     create table approved_figures (
       claim_id bigint not null,
@@ -55,5 +62,8 @@ export async function up(knex: Knex): Promise<void> {
 }
 
 export async function down(knex: Knex): Promise<void> {
-  await knex.raw('drop table approved_figures, declined_lines; alter table claims drop column hold_told');
+  await knex.raw(`drop table approved_figures, declined_lines; alter table claims drop column hold_told;
+    update claims set state = 'draft' where state = 'withdrawn' and submitted_version is null;
+    alter table claims drop constraint claims_handed_in,
+      add check (state = 'draft' or (submitted_version is not null and submitted_on is not null))`);
 }

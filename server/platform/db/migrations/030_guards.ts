@@ -55,6 +55,7 @@ const OF_A_VERSION = [
   'assessments',
   'findings',
   'declined_lines',
+  'tie_marks',
 ];
 const POSTED = `('posted', 'part paid', 'paid', 'payment rejected')`;
 

@@ -121,12 +121,10 @@ export async function up(knex: Knex): Promise<void> {
     -- minor units as a decimal string with the decimals of the currency
     create function write_amount(minor numeric, of_currency text) returns text language sql stable
     set search_path = pg_catalog, public, pg_temp as $$
-      select (minor / power(10::numeric, decimals))::numeric(40, 4)::text from currency_decimals where currency = of_currency and decimals = 4
-      union all select case when minor < 0 then '-' else '' end
-        || case when decimals = 0 then abs(minor)::text
-           else substr(lpad(abs(minor)::text, greatest(length(abs(minor)::text), decimals + 1), '0'), 1, greatest(length(abs(minor)::text), decimals + 1) - decimals)
-             || '.' || right(lpad(abs(minor)::text, decimals + 1, '0'), decimals) end
-        from currency_decimals where currency = of_currency and decimals < 4
+      select case when minor < 0 then '-' else '' end || case when decimals = 0 then digits
+          else left(digits, -decimals) || '.' || right(digits, decimals) end
+        from currency_decimals, lateral (select lpad(abs(minor)::text, greatest(length(abs(minor)::text), decimals + 1), '0') as digits) d
+        where currency = of_currency
     $$;
     -- JSON with keys in order and without spaces, as core/numbers/canonical.ts writes it
     create function canonical_json(value jsonb) returns text language plpgsql immutable set search_path = pg_catalog, public, pg_temp as $$

@@ -1,0 +1,155 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useState } from 'react';
+import { useForm, type FieldErrors, type UseFormRegister } from 'react-hook-form';
+import {
+  askCorrectionSchema,
+  corrections,
+  useCorrections,
+  type AskCorrection,
+  type RateCorrection,
+} from '../../api/rates.ts';
+import { failed } from '../../parts/failed.ts';
+import { Problem } from '../../parts/Field.tsx';
+import { Loading, Trouble } from '../../parts/Notices.tsx';
+import { toast } from '../../parts/toast.tsx';
+
+type Answer = Awaited<ReturnType<typeof corrections.ask>>;
+
+/** Published rates that were entered wrongly: one person asks for the right one, another one lets it be. */
+export function RateCorrections({ keeps }: { keeps: boolean }) {
+  const { data, error, mutate } = useCorrections();
+  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Loading shape="rows" />;
+  const show = (answer: Answer) => void mutate(answer, { revalidate: false });
+  return (
+    <section aria-labelledby="rates" className="mt-8 max-w-4xl">
+      <h2 id="rates" className="text-xl font-semibold">
+        Published rates put right
+      </h2>
+      <p className="quiet text-sm">
+        One person asks with the reason, another one lets it be. What was posted stays; what is not is assessed again.
+      </p>
+      {data.corrections.length === 0 && <p className="quiet mt-2">No rate was corrected.</p>}
+      {data.corrections.length > 0 && (
+        <ul className="mt-2 rounded-box border border-base-300 bg-base-100">
+          {data.corrections.map((one) => (
+            <Correction key={one.id} one={one} keeps={keeps} onDone={show} />
+          ))}
+        </ul>
+      )}
+      {keeps && <AskForm onAsked={show} />}
+    </section>
+  );
+}
+
+const STATES: Record<RateCorrection['state'], (one: RateCorrection) => string> = {
+  'asked for': () => 'waits for somebody else',
+  done: (one) => `put right by ${one.decidedBy}`,
+  dropped: (one) => `dropped by ${one.decidedBy}`,
+};
+
+interface CorrectionProps {
+  one: RateCorrection;
+  keeps: boolean;
+  onDone: (answer: Answer) => void;
+}
+
+function Correction({ one, keeps, onDone }: CorrectionProps) {
+  const decide = async (how: 'confirm' | 'drop', done: string) => {
+    const answer = await corrections.decide(one.id, one.revision, how).catch(failed);
+    if (!answer) return;
+    onDone(answer);
+    toast({ text: done });
+  };
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-base-300 px-4 py-2 last:border-b-0">
+      <span className="min-w-0 flex-1">
+        <span className="font-mono">
+          1 {one.from} = <s>{one.was}</s> <strong>{one.becomes}</strong> {one.to}
+        </span>{' '}
+        on {one.date}
+        <span className="quiet block text-sm">
+          {one.reason} · {one.source} · asked for by {one.askedBy}
+        </span>
+      </span>
+      <span className="quiet text-sm">{STATES[one.state](one)}</span>
+      {keeps && one.state === 'asked for' && (
+        <span className="flex gap-2">
+          {!one.own && (
+            <button
+              type="button"
+              className="btn btn-primary btn-xs"
+              onClick={() => void decide('confirm', 'The rate is put right')}
+            >
+              Put it right
+            </button>
+          )}
+          <button type="button" className="btn btn-xs" onClick={() => void decide('drop', 'The correction is dropped')}>
+            Drop it
+          </button>
+        </span>
+      )}
+    </li>
+  );
+}
+
+const FIELDS: readonly { name: keyof AskCorrection; label: string; type?: 'date'; placeholder?: string }[] = [
+  { name: 'from', label: 'From currency', placeholder: 'EUR' },
+  { name: 'to', label: 'To currency', placeholder: 'NOK' },
+  { name: 'date', label: 'Published on', type: 'date' },
+  { name: 'becomes', label: 'The right rate', placeholder: '11.630' },
+  { name: 'source', label: 'Where it is published' },
+  { name: 'reason', label: 'What went wrong' },
+];
+
+function AskForm({ onAsked }: { onAsked: (answer: Answer) => void }) {
+  const [said, setSaid] = useState<string | null>(null);
+  const { register, handleSubmit, reset, formState } = useForm<AskCorrection>({
+    resolver: zodResolver(askCorrectionSchema),
+    defaultValues: { from: '', to: '', date: '', becomes: '', source: '', reason: '' },
+  });
+  const ask = async (asked: AskCorrection) => {
+    setSaid(null);
+    const answer = await corrections.ask(asked).catch((error: Error) => setSaid(error.message));
+    if (!answer) return;
+    reset();
+    onAsked(answer);
+    toast({ text: 'Somebody else is asked to put the rate right' });
+  };
+  return (
+    <form onSubmit={(e) => void handleSubmit(ask)(e)} aria-label="A rate to put right" className="mt-2" noValidate>
+      <div className="grid gap-x-3 sm:grid-cols-3">
+        {FIELDS.map((field) => (
+          <Typed key={field.name} {...field} register={register} errors={formState.errors} />
+        ))}
+      </div>
+      <Problem says={said} />
+      <button className="btn btn-sm mt-3" disabled={formState.isSubmitting}>
+        Ask for it
+      </button>
+    </form>
+  );
+}
+
+interface TypedProps {
+  name: keyof AskCorrection;
+  label: string;
+  type?: 'date' | undefined;
+  placeholder?: string | undefined;
+  register: UseFormRegister<AskCorrection>;
+  errors: FieldErrors<AskCorrection>;
+}
+
+const Typed = ({ name, label, type, placeholder, register, errors }: TypedProps) => (
+  <label className="mt-2 block">
+    <span className="mb-1 block font-medium">{label}</span>
+    <input
+      type={type ?? 'text'}
+      className="input w-full"
+      placeholder={placeholder}
+      aria-invalid={errors[name] !== undefined}
+      {...register(name)}
+    />
+    <Problem says={errors[name]?.message ?? null} />
+  </label>
+);
