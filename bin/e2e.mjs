@@ -21,7 +21,7 @@ export async function endToEnd(env, args = []) {
     SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
     PUBLIC_URL: `http://127.0.0.1:${port}`,
   });
-  run(process.execPath, ['build/server/prepare.mjs'], { env });
+  run(process.execPath, ['build/server/prepare.mjs', '--demo', '--app-password'], { env });
   const servers = ['bank', 'mail'].map((standin) =>
     spawn(process.execPath, [`build/server/${standin}.mjs`], {
       cwd: root,
@@ -73,7 +73,7 @@ if (process.argv[1]?.endsWith('e2e.mjs'))
     ensureNodePackages();
     ensureDebianPackages('postgresql', 'chromium');
     mkdirSync(RESULTS, { recursive: true });
-    delete process.env.DATABASE_URL;
+    for (const given of ['DATABASE_OWNER_URL', 'DATABASE_APP_URL', 'DATABASE_URL']) delete process.env[given];
     const database = await databaseUrls('test', { fresh: true, durable: false });
     try {
       const { passed, failed } = await endToEnd(database.env, process.argv.slice(2));

@@ -20,27 +20,33 @@ await main(async () => {
   await assertFree(port);
   if (dev) await assertFree(port + 1);
   ensureNodePackages();
-  if (!process.env.DATABASE_URL) ensureDebianPackages('postgresql');
+  if (!process.env.DATABASE_OWNER_URL) ensureDebianPackages('postgresql');
   const database = await databaseUrls('start', { fresh });
   const leave = keepRunning('The database', database.runs, database.begin);
   try {
-    return await serve(port, database.env);
+    return await serve(port, database.env, database.ownPassword);
   } finally {
     leave();
     database.stop();
   }
 });
 
-async function serve(port, env) {
+async function serve(port, env, ownPassword) {
   const ending = endOfTheDay();
   if (!dev) await buildIfChanged();
   const serverEnv = { ...env, NODE_ENV: dev ? 'development' : 'production', PORT: String(dev ? port + 1 : port) };
   const bankPort = await freePort();
   const withYear = env.EBBET_DEMO !== '0' && env.EBBET_DEMO_YEAR !== '0';
-  if (withYear) serverEnv.EBBET_DEMO_YEAR = '1';
   const bankEnv = { ...serverEnv, BANK_FILE: join(stateFolder, 'bank.json'), BANK_PORT: String(bankPort) };
   const [command, ...args] = program('server/prepare.ts', 'prepare');
-  run(command, args, { env: bankEnv });
+  const asked = [
+    ...(env.EBBET_DEMO !== '0' ? ['--demo'] : []),
+    ...(withYear ? ['--year-follows'] : []),
+    ...(ownPassword ? ['--app-password'] : []),
+  ];
+  // what it makes ready is the demo's: whatever serves people is made ready by prepare itself
+  const readyEnv = { ...bankEnv, NODE_ENV: 'development' };
+  run(command, [...args, ...asked], { env: readyEnv });
   const mailPort = Number(process.env.MAIL_PORT ?? (await freePort()));
   const smtpPort = await freePort();
   const mailEnv = {
@@ -64,14 +70,13 @@ async function serve(port, env) {
     });
   // Migrating needs the owner's rights; what serves never holds its address.
   delete serverEnv.DATABASE_OWNER_URL;
-  delete serverEnv.DATABASE_URL;
   const programs = [
     ...(own ? [supervise('The bank’s stand-in', program('standins/bank/main.ts', 'bank'), { env: bankEnv })] : []),
     ...(ownMail ? [supervise('The mail’s stand-in', program('standins/mail/main.ts', 'mail'), { env: mailEnv })] : []),
     supervise('The server', program('server/main.ts', 'main'), { env: serverEnv }),
     ...(dev ? [supervise('The builder', [bin('vite'), ...viteArgs(port)], { env: viteEnv(port) })] : []),
   ];
-  const year = withYear ? begin(program('server/year.ts', 'year'), bankEnv) : null;
+  const year = withYear ? begin(program('server/year.ts', 'year'), readyEnv) : null;
   if (dev) say(`Ebbet, rebuilt as you edit, is at http://127.0.0.1:${port}`);
   const ended = await Promise.race([ending, ...programs.map((p) => p.failed)]);
   year?.kill();

@@ -11,7 +11,7 @@ await main(async () => {
   ensureDebianPackages('postgresql', 'chromium');
   rmSync(RESULTS, { recursive: true, force: true });
   mkdirSync(RESULTS, { recursive: true });
-  delete process.env.DATABASE_URL;
+  for (const given of ['DATABASE_OWNER_URL', 'DATABASE_APP_URL', 'DATABASE_URL']) delete process.env[given];
   const { lint } = await import('./lint.mjs');
   const counts = [await lint()];
   const database = await databaseUrls('test', { fresh: true, durable: false });

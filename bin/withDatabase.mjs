@@ -9,7 +9,7 @@ await main(async () => {
   ensureNodePackages();
   ensureDebianPackages('postgresql', 'chromium');
   await buildIfChanged();
-  delete process.env.DATABASE_URL;
+  for (const given of ['DATABASE_OWNER_URL', 'DATABASE_APP_URL', 'DATABASE_URL']) delete process.env[given];
   const database = await databaseUrls('test', { fresh: true, durable: false });
   try {
     return await runAsync(bin(command), args, { env: database.env });

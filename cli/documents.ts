@@ -40,7 +40,9 @@ function parse(file: string, line: number, source: string): Source {
     return { file, line, text: content, json: JSON.parse(content) };
   } catch (error) {
     const position = Number(/position (\d+)/.exec((error as Error).message)?.[1] ?? content.length);
-    return { file, line: line + newlines(content, position), unreadable: `is not JSON: ${(error as Error).message}` };
+    // a document that breaks off does so on its last line, not after it
+    const end = Math.min(position, content.trimEnd().length);
+    return { file, line: line + newlines(content, end), unreadable: `is not JSON: ${(error as Error).message}` };
   }
 }
 

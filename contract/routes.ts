@@ -23,6 +23,7 @@ import { REVIEW_ROUTES } from './reviewRoutes.ts';
 import { nothing, seenQuery } from './primitives.ts';
 import { GATHERERS, pathOfAct, route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
+import * as jobs from './jobs.ts';
 import * as rates from './rates.ts';
 import * as setup from './setup.ts';
 import * as statements from './statements.ts';
@@ -273,6 +274,10 @@ export const ROUTES: readonly RouteContract[] = [
   ),
   route('post', '/setup/:kind/end', whoMay(settingLifecycle, 'end'), 'Ends a row.', setup.rowsAnswer, {
     body: setup.endRowSchema,
+  }),
+  route('get', '/failed-jobs', ['administrator'], 'Work in the background that failed.', jobs.failedJobsAnswer),
+  route('post', '/failed-jobs/:id/again', ['administrator'], 'Tries given-up work again.', jobs.failedJobsAnswer, {
+    body: jobs.againSchema,
   }),
   route('get', '/rate-corrections', setup.KEEPERS, 'Corrections of published rates.', rates.correctionsAnswer),
   route(

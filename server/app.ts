@@ -20,6 +20,7 @@ import { historyRoutes } from './features/history/history.routes.ts';
 import { journalRoutes } from './features/journals/journals.routes.ts';
 import { messageRoutes } from './features/messages/messages.routes.ts';
 import { planRoutes } from './features/plans/plans.routes.ts';
+import { jobRoutes } from './features/jobs/jobs.routes.ts';
 import { rateRoutes } from './features/rates/rates.routes.ts';
 import { receiptRoutes } from './features/receipts/receipts.routes.ts';
 import { statementRoutes } from './features/statements/statements.routes.ts';
@@ -33,6 +34,7 @@ import type { Secrets } from './platform/http/sealed.ts';
 import { admit } from './platform/http/admit.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
 import { stopWithClient } from './platform/db/cancel.ts';
+import { createClosing, type Closing } from './platform/http/closing.ts';
 import { atMost } from './platform/http/overload.ts';
 import { createWatch } from './platform/http/watch.ts';
 import { sessionStore } from './platform/http/sessionStore.ts';
@@ -54,6 +56,8 @@ export interface AppOptions {
   /** Proxies whose X-Forwarded headers are believed, by number or address; null believes none. */
   trustProxy?: number | string[] | null;
   throttles?: Throttles;
+  /** Told when the process is about to stop. */
+  closing?: Closing;
 }
 
 /** At once in one process; a page asks for a handful. */
@@ -72,6 +76,7 @@ export function createApp({
   webFolder,
   trustProxy,
   throttles = usualThrottles,
+  closing = createClosing(),
 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -81,7 +86,8 @@ export function createApp({
   app.use(watch.counting);
   app.use('/api', stopWithClient(pool));
   app.use(securityHeaders());
-  app.use(watch.routes(context.db, () => context.reader.load()));
+  app.use(watch.routes(context.db, () => context.reader.load(), closing));
+  app.use('/api', closing.handler);
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
   app.use(
     '/api',
@@ -142,6 +148,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     periodRoutes(context),
     setupRoutes(context),
     rateRoutes(context),
+    jobRoutes(context),
     historyRoutes(context),
     receiptRoutes(context, uploads),
     cardRoutes(context),

@@ -5,6 +5,8 @@ import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { createApp } from './app.ts';
 import { endCompute } from './platform/compute/compute.ts';
 import { listenToDatabase } from './platform/live/live.ts';
+import { createClosing } from './platform/http/closing.ts';
+import { readSecrets } from './platform/http/secrets.ts';
 import { trustProxy } from './platform/http/trustProxy.ts';
 import { connect } from './platform/db/connect.ts';
 import { createPool } from './platform/db/pool.ts';
@@ -23,6 +25,7 @@ const {
   DATABASE_APP_URL,
   SESSION_SECRET,
   HISTORY_KEY,
+  STOP_SECONDS = '30',
   PORT = '4300',
   EBBET_DEMO = '0',
   NODE_ENV,
@@ -40,15 +43,18 @@ const {
   RECEIPTS_SMTP_PORT,
   RECEIPTS_SMTP_HOST = '127.0.0.1',
 } = process.env;
-if (!DATABASE_APP_URL || !SESSION_SECRET) {
-  process.stderr.write('DATABASE_APP_URL and SESSION_SECRET must be set; npm start does it\n');
+const secrets = readSecrets(SESSION_SECRET);
+if (!DATABASE_APP_URL || 'says' in secrets) {
+  const says =
+    'says' in secrets ? secrets.says : 'DATABASE_APP_URL must hold the address of the database; npm start sets it';
+  process.stderr.write(`ebbet: ${says}\n`);
   process.exit(1);
 }
 
 const log = pino({ level: 'info' }, pino.destination(2));
 // what somebody waits for, and what is done in the background, each have their own connections and their own patience
-const db = connect(DATABASE_APP_URL, { statementSeconds: 30 });
-const workDb = connect(DATABASE_APP_URL, { max: 6, statementSeconds: 300 });
+const db = connect(DATABASE_APP_URL, { statementSeconds: 30, log });
+const workDb = connect(DATABASE_APP_URL, { max: 6, statementSeconds: 300, log });
 const pool = createPool(DATABASE_APP_URL, log);
 const webFolder = NODE_ENV === 'production' ? join(fileURLToPath(new URL('.', import.meta.url)), '..', 'web') : null;
 const readSeconds = Number(READ_SECONDS);
@@ -86,11 +92,13 @@ const mailbox =
       )
     : null;
 const demo = EBBET_DEMO !== '0';
+const closing = createClosing();
 const app = createApp({
   context: services,
   pool,
   log,
-  secrets: SESSION_SECRET.split(' ') as [string, ...string[]],
+  secrets: secrets.secrets,
+  closing,
   demo,
   webFolder,
   trustProxy: trustProxy(TRUST_PROXY),
@@ -123,11 +131,15 @@ let stopping = false;
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
+  // what is under way is finished, as long as a proxy waits for it; nothing new is begun
+  closing.begin();
   const closed = new Promise((resolve) => server.once('close', resolve));
   server.close();
   server.closeIdleConnections();
-  setTimeout(() => server.closeAllConnections(), 3000).unref();
-  await Promise.all([closed, mailbox?.close()]);
+  const idle = setInterval(() => server.closeIdleConnections(), 200);
+  setTimeout(() => server.closeAllConnections(), Number(STOP_SECONDS) * 1000).unref();
+  await Promise.all([closed, mailbox?.close(), jobs.pause()]);
+  clearInterval(idle);
   await jobs.stop();
   reader.close();
   endCompute();

@@ -29,15 +29,18 @@ const OFTEN = '*/5 * * * *';
 export async function startWork(services: Services, jobs: RunningJobs): Promise<void> {
   for (let i = 0; i < services.reader.atOnce; i += 1)
     await jobs.work('read-receipt', ({ sha256 }) => readReceipt(services, sha256));
-  await jobs.work('fetch-feed', () => fetchFeed(services));
+  // what needs the bank or the post office is taken only by a process that has it
+  if (services.bank) await jobs.work('fetch-feed', () => fetchFeed(services));
   await jobs.work('assess-claims', ({ key }) => assessAgain(services, key));
-  await jobs.work('send-password-letter', ({ email }) => sendLetter(services, email));
-  await jobs.work('send-seals', () => sendSeals(services));
+  if (services.mailer) {
+    await jobs.work('send-password-letter', ({ email }) => sendLetter(services, email));
+    await jobs.work('send-mail', () => sendMail(services));
+    await jobs.work('send-digests', () => sendDigests(services));
+  }
+  if (services.seals.folder !== null || services.mailer) await jobs.work('send-seals', () => sendSeals(services));
   await jobs.work('clear-claims', (data) => clearChosen(services, (id) => readActor(services, id), data));
   await jobs.work('end-holds', () => endHolds(services));
   await jobs.work('lapse-plans', () => lapsePlans(services));
-  await jobs.work('send-mail', () => sendMail(services));
-  await jobs.work('send-digests', () => sendDigests(services));
   await jobs.work('tell-substitutes', () => tellSubstitutes(services));
   await jobs.work('go-on-with-routes', () => goOnWithRoutes(services));
   await jobs.work('remind-advances', () => remindAdvances(services));

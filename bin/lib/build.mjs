@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { bin, Refusal, root, runAsync, say } from './project.mjs';
 
 const SOURCES = [
+  'contract',
   'core',
   'server',
   'web',

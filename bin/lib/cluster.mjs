@@ -41,17 +41,34 @@ export async function startCluster(name, { fresh = false, durable = true } = {})
 /** Random secrets of this installation, made at first use and readable by their owner alone. */
 export function readSecrets(name) {
   const file = join(stateFolder, `${name}.secrets.json`);
-  if (!existsSync(file)) {
+  const kept = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : {};
+  const missing = ['owner', 'app', 'session', 'history'].filter((secret) => !kept[secret]);
+  if (missing.length === 0) return kept;
+  for (const secret of missing) kept[secret] = randomBytes(24).toString('hex');
+  writeState(() => {
     mkdirSync(stateFolder, { recursive: true });
-    const secret = () => randomBytes(24).toString('hex');
-    writeFileSync(file, JSON.stringify({ owner: secret(), app: secret(), session: secret() }), { mode: 0o600 });
+    writeFileSync(file, JSON.stringify(kept), { mode: 0o600 });
+  });
+  return kept;
+}
+
+/** Writes to the state folder; one that cannot be written is said by name. */
+function writeState(write) {
+  try {
+    write();
+  } catch (error) {
+    if (!['EROFS', 'EACCES', 'EPERM', 'ENOSPC'].includes(error.code)) throw error;
+    throw new Refusal(
+      `${stateFolder} cannot be written (${error.code}). Make room there or give the right, or set EBBET_STATE to a folder that can be`,
+    );
   }
-  return JSON.parse(readFileSync(file, 'utf8'));
 }
 
 function makeCluster(place, password) {
-  rmSync(place.home, { recursive: true, force: true });
-  mkdirSync(place.home, { recursive: true });
+  writeState(() => {
+    rmSync(place.home, { recursive: true, force: true });
+    mkdirSync(place.home, { recursive: true });
+  });
   const pwfile = join(place.home, 'initial');
   writeFileSync(pwfile, password, { mode: 0o600 });
   if (isRoot) for (const path of [place.home, pwfile]) chownSync(path, ...postgresIds());

@@ -11,7 +11,7 @@ const env = {
   ...process.env,
   PORT: String(port),
   EBBET_STATE: state,
-  DATABASE_URL: '',
+  DATABASE_OWNER_URL: '',
   DATABASE_APP_URL: undefined,
   SESSION_SECRET: undefined,
 };
@@ -74,7 +74,7 @@ test('what cannot be is said in one line', async () => {
     stderr: 'ebbet: npm start knows --fresh and --dev, not --quick\n',
   });
   expect(said([], { PORT: 'http' }).stderr).toBe('ebbet: PORT must be a number from 1 to 65535, not http\n');
-  expect(said(['--fresh'], { DATABASE_URL: 'postgres://x@127.0.0.1:1/x' }).stderr).toContain('is yours to empty');
+  expect(said(['--fresh'], { DATABASE_OWNER_URL: 'postgres://x@127.0.0.1:1/x' }).stderr).toContain('is yours to empty');
   const squatter = createServer().listen(4396, '127.0.0.1');
   await new Promise((resolve) => squatter.once('listening', resolve));
   const child = spawn(process.execPath, ['bin/start.mjs'], { env: { ...env, PORT: '4396' }, stdio: 'pipe' });

@@ -173,7 +173,8 @@ async function take(base: string, shot: Shot, browser: Awaited<ReturnType<typeof
 
 process.env.BANK_FILE = join(mkdtempSync(join(tmpdir(), 'ebbet-bank-')), 'bank.json');
 const owner = connect(process.env.DATABASE_OWNER_URL!);
-await prepare(owner, process.env.DATABASE_OWNER_URL!, new URL(process.env.DATABASE_APP_URL!).password, true);
+const appPassword = new URL(process.env.DATABASE_APP_URL!).password;
+await prepare(owner, process.env.DATABASE_OWNER_URL!, { appPassword, demo: true });
 await owner.destroy();
 const env = { ...process.env, BANK_PORT, BANK_URL: `http://127.0.0.1:${BANK_PORT}`, NODE_ENV: 'production', PORT };
 const bank = spawn(process.execPath, ['build/server/bank.mjs'], { env, stdio: ['ignore', 'ignore', 'inherit'] });

@@ -82,7 +82,8 @@ export async function askForLetter({ db, jobs, mailer }: Services, email: string
 export async function sendLetter(services: Services, email: string): Promise<void> {
   const { db, clock, mailer, publicUrl } = services;
   const person = await selectByEmail(db, email);
-  if (!person || !mailer) return;
+  if (!person) return;
+  if (!mailer) throw new Refused('no-mail');
   const letter = randomBytes(32).toString('base64url');
   await insertLetter(db, { hash: sha256(letter), person_id: person.id, made_at: clock.now() });
   await mailer.send({

@@ -1,5 +1,6 @@
 import knex, { type Knex } from 'knex';
 import pg from 'pg';
+import type { Logger } from 'pino';
 import { NotingClient } from './cancel.ts';
 
 export type Db = Knex;
@@ -19,10 +20,12 @@ const types = {
 export interface Connecting {
   max?: number;
   statementSeconds?: number;
+  /** Where Knex says what it finds worth saying; nowhere when it is left out, since every failure is thrown too. */
+  log?: Pick<Logger, 'warn'>;
 }
 
 /** A pool on a PostgreSQL URL. Bound values are kept out of error messages, since they may be personal. */
-export function connect(url: string, { max = 16, statementSeconds = 0 }: Connecting = {}): Db {
+export function connect(url: string, { max = 16, statementSeconds = 0, log }: Connecting = {}): Db {
   const limit = statementSeconds === 0 ? {} : { statement_timeout: statementSeconds * 1000 };
   return knex({
     client: NotingClient as unknown as typeof Knex.Client,
@@ -30,5 +33,10 @@ export function connect(url: string, { max = 16, statementSeconds = 0 }: Connect
     pool: { min: 0, max },
     acquireConnectionTimeout: 10_000,
     compileSqlOnError: false,
+    log: { warn: said(log), error: said(log), deprecate: said(log), debug: said(log) },
   });
 }
+
+/** What Knex says, as a line of the log without its values. */
+const said = (log: Pick<Logger, 'warn'> | undefined) => (message: unknown) =>
+  log?.warn({ said: String(message).split('\n')[0]!.slice(0, 200) }, 'database');

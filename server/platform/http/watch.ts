@@ -8,7 +8,7 @@ export interface Watch {
   /** Counts every request with its answer. */
   counting: RequestHandler;
   /** /healthz and /metrics. */
-  routes(db: Db, readers: () => { waiting: number; running: number }): Router;
+  routes(db: Db, readers: () => { waiting: number; running: number }, closing: { begun: boolean }): Router;
 }
 
 /**
@@ -41,16 +41,18 @@ export function createWatch(): Watch {
       });
       next();
     },
-    routes(db, readers) {
+    routes(db, readers, closing) {
       const gauges = gaugesOf(register);
       const router = Router();
       router.get('/healthz', async (_req, res) => {
-        await db.raw('select 1');
+        // who is about to stop, or waits too long for the database, is not sent anybody
+        const well = !closing.begun && (await within(WELL_MS, db.raw('select 1')));
+        if (!well) throw new Refused('away', { seconds: 5 });
         res.json({ state: 'well' });
       });
       router.get('/metrics', async (req, res) => {
         // Behind a proxy the figures are for whoever sits beside the server, not for the world.
-        if (req.get('x-forwarded-for')) throw new Refused('not-found', { what: 'such address' });
+        if (PROXIED.some((header) => req.get(header))) throw new Refused('not-found', { what: 'such address' });
         await gauges.measure(db, readers());
         res.type(register.contentType).send(await register.metrics());
       });
@@ -58,6 +60,22 @@ export function createWatch(): Watch {
     },
   };
 }
+
+const WELL_MS = 2000;
+/** What proxies say of whom they pass on (RFC 7239, RFC 9110, and what they said before). */
+const PROXIED = ['forwarded', 'via', 'x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip'];
+
+/** Whether something came to a good end within so many milliseconds. */
+const within = (ms: number, work: PromiseLike<unknown>): Promise<boolean> =>
+  new Promise((resolve) => {
+    const late = setTimeout(() => resolve(false), ms);
+    void Promise.resolve(work)
+      .then(
+        () => resolve(true),
+        () => resolve(false),
+      )
+      .finally(() => clearTimeout(late));
+  });
 
 function gaugesOf(register: Registry) {
   const gauge = (name: string, help: string) => new Gauge({ name: `ebbet_${name}`, help, registers: [register] });

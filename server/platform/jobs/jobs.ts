@@ -2,6 +2,7 @@ import type { Pool } from 'pg';
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import type { Db } from '../db/connect.ts';
+import { Refused } from '../http/refusal.ts';
 
 /** What is done in the background, with what it needs to know. Jobs may come twice, so doing one twice changes nothing. */
 export interface JobData {
@@ -56,6 +57,8 @@ export interface RunningJobs extends Jobs {
   work<N extends JobName>(name: N, run: (data: JobData[N]) => Promise<void>): Promise<void>;
   /** Asks for a job by a crontab line (UTC), once for all server processes. */
   every<N extends JobName>(cron: string, name: N, data: JobData[N]): Promise<void>;
+  /** Takes no more jobs; those that are under way go on. */
+  pause(): Promise<void>;
   stop(): Promise<void>;
 }
 export interface JobLimits {
@@ -68,29 +71,57 @@ export const usualJobLimits: JobLimits = { expireSeconds: 120, lookSeconds: 30 }
 
 const SCHEMA = 'pgboss';
 const RETRIES = 5;
+/** What waits for somebody outside is tried for hours, with pauses that grow: 5, 10, 20 seconds … */
+const PATIENT: readonly JobName[] = ['send-password-letter', 'send-mail', 'send-digests', 'send-seals', 'fetch-feed'];
+const patienceOf = (name: JobName) => (PATIENT.includes(name) ? { retryLimit: 11, retryDelay: 5 } : {});
+
+/** Why a job failed, in the fewest words: a refusal's sentence, else its kind. */
+function sayFailure(error: unknown): string {
+  if (error instanceof Refused) return error.says;
+  const { name = 'Error', code } = error as { name?: string; code?: string };
+  return code ? `${name} ${code}` : name;
+}
+
+/** Why a job failed, for the log: no values, which may be personal. */
+function failureOf(error: unknown): { name?: string; code?: string; at?: string } {
+  const { name, code, stack } = error as { name?: string; code?: string; stack?: string };
+  const at = stack
+    ?.split('\n')
+    .find((line) => /^\s+at /.test(line))
+    ?.trim();
+  return { ...(name ? { name } : {}), ...(code ? { code } : {}), ...(at ? { at } : {}) };
+}
 
 /** Starts the queue on tables that `installQueue` made. */
 export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usualJobLimits): Promise<RunningJobs> {
   let stopped = false;
+  const taken = new Set<JobName>();
   const db = { executeSql: (text: string, values: unknown[]) => pool.query(text, values) };
   const boss = new PgBoss({ db, schema: SCHEMA, migrate: false, maintenanceIntervalSeconds: limits.lookSeconds });
   boss.on('error', (error) => log.warn({ name: error.name, message: error.message }, 'queue'));
   await boss.start();
-  const options = { expireInSeconds: limits.expireSeconds, retryLimit: RETRIES, retryDelay: 1 };
+  const options = { expireInSeconds: limits.expireSeconds, retryLimit: RETRIES, retryDelay: 1, retryBackoff: true };
   return {
     async ask(trx, name, data, priority = 0) {
-      await boss.send(name, data, { ...options, priority, db: inside(trx) });
+      await boss.send(name, data, { ...options, ...patienceOf(name), priority, db: inside(trx) });
     },
     async work(name, run) {
+      taken.add(name);
       await boss.work(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
         const [outcome] = await Promise.allSettled([run(job!.data as never)]);
+        if (outcome!.status === 'rejected' && !stopped)
+          log.error({ job: name, id: job!.id, ...failureOf(outcome!.reason) }, 'a job failed; it is tried again');
         // A job that stopping cuts short tells nothing more: it counts as silent and is given to another process.
         if (stopped) await new Promise(() => {});
-        if (outcome!.status === 'rejected') throw outcome!.reason;
+        // what is kept of a failure is as little as what is logged
+        if (outcome!.status === 'rejected') throw new Error(sayFailure(outcome!.reason));
       });
     },
     async every(cron, name, data) {
       await boss.schedule(name, cron, data, { ...options, tz: 'UTC' });
+    },
+    async pause() {
+      await Promise.all([...taken].map((name) => boss.offWork(name)));
     },
     stop() {
       stopped = true;

@@ -20,6 +20,7 @@ export function listenToDatabase(url: string, log: Logger): Live {
   let client: Client | null = null;
   let closed = false;
   let wait = 250;
+  let lost = false;
   const wake = (of: Iterable<Set<() => void>>) => {
     for (const those of of) for (const one of those) one();
   };
@@ -32,12 +33,15 @@ export function listenToDatabase(url: string, log: Logger): Live {
     next.on('notification', ({ payload }) => wake([wakers.get(payload ?? '') ?? new Set()]));
     await next.connect();
     await next.query(`listen ${CHANNEL}`);
+    if (lost) log.info('the database is listened to again');
+    lost = false;
     wait = 250;
     wake(wakers.values());
   }
   function again(): void {
     if (closed) return;
-    log.warn('listening to the database again');
+    if (!lost) log.warn('the database is not listened to; it is tried again');
+    lost = true;
     setTimeout(() => void connect().catch(() => client?.end().catch(again)), wait).unref();
     wait = Math.min(wait * 2, LONGEST_WAIT_MS);
   }

@@ -2,6 +2,7 @@ import { useRows } from '../../api/setup.ts';
 import type { Person } from '../../api/session.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import type { Named } from './Choice.tsx';
+import { FailedJobs } from './FailedJobs.tsx';
 import { RateCorrections } from './RateCorrections.tsx';
 import { RouteTrial } from './RouteTrial.tsx';
 import { Substitutes } from './Substitutes.tsx';
@@ -21,6 +22,7 @@ export default function Setup({ person }: { person: Person }) {
     <div className="mx-auto w-full max-w-6xl px-4 pb-10">
       <RouteTrial people={named(people.data.rows)} entities={named(entities.data.rows)} />
       <Substitutes people={named(people.data.rows)} keeps={person.roles.includes('administrator')} />
+      {person.roles.includes('administrator') && <FailedJobs />}
       <RateCorrections keeps={person.roles.includes('administrator')} />
     </div>
   );

@@ -34,41 +34,47 @@ import * as alike from './032_alike.ts';
 
 interface Named extends Knex.Migration {
   name: string;
+  /** The release it came with, and the tables it adds: what goes, and what would be lost, when that release is taken back. */
+  release: string;
+  adds: readonly string[];
 }
 
-const MIGRATIONS: Named[] = [
-  { name: '1.001_people', ...people },
-  { name: '1.002_book', ...book },
-  { name: '1.003_history', ...history },
-  { name: '1.004_evidence', ...evidence },
-  { name: '1.005_claims', ...claims },
-  { name: '1.006_ledger', ...ledger },
-  { name: '1.007_access', ...access },
-  { name: '1.008_kept', ...kept },
-  { name: '1.009_signing_in', ...signingIn },
-  { name: '1.010_names', ...names },
-  { name: '1.011_movements', ...movements },
-  { name: '1.012_papers', ...papers },
-  { name: '1.013_cycles', ...cycles },
-  { name: '1.014_prepared', ...prepared },
-  { name: '1.015_plans', ...plans },
-  { name: '1.016_facts', ...facts },
-  { name: '1.017_handy', ...handy },
-  { name: '1.018_attachments', ...attachments },
-  { name: '1.019_routes', ...routes },
-  { name: '1.020_advances', ...advances },
-  { name: '1.021_messages', ...messages },
-  { name: '1.022_questions', ...questions },
-  { name: '1.023_desk', ...desk },
-  { name: '1.024_clearing', ...clearing },
-  { name: '1.025_columns', ...columns },
-  { name: '1.026_split_units', ...splitUnits },
-  { name: '1.027_earlier_claims', ...earlierClaims },
-  { name: '1.028_decided', ...decided },
-  { name: '1.029_rates', ...rates },
-  { name: '1.030_guards', ...guards },
-  { name: '1.031_proved', ...proved },
-  { name: '1.032_alike', ...alike },
+const first = { release: '0.1', adds: [] } as const;
+const second = (...adds: string[]) => ({ release: '0.2', adds });
+
+export const MIGRATIONS: Named[] = [
+  { name: '1.001_people', ...people, ...first },
+  { name: '1.002_book', ...book, ...first },
+  { name: '1.003_history', ...history, ...first },
+  { name: '1.004_evidence', ...evidence, ...first },
+  { name: '1.005_claims', ...claims, ...first },
+  { name: '1.006_ledger', ...ledger, ...first },
+  { name: '1.007_access', ...access, ...first },
+  { name: '1.008_kept', ...kept, ...first },
+  { name: '1.009_signing_in', ...signingIn, ...first },
+  { name: '1.010_names', ...names, ...first },
+  { name: '1.011_movements', ...movements, ...first },
+  { name: '1.012_papers', ...papers, ...first },
+  { name: '1.013_cycles', ...cycles, ...first },
+  { name: '1.014_prepared', ...prepared, ...first },
+  { name: '1.015_plans', ...plans, ...first },
+  { name: '1.016_facts', ...facts, ...first },
+  { name: '1.017_handy', ...handy, ...first },
+  { name: '1.018_attachments', ...attachments, ...first },
+  { name: '1.019_routes', ...routes, ...first },
+  { name: '1.020_advances', ...advances, ...first },
+  { name: '1.021_messages', ...messages, ...first },
+  { name: '1.022_questions', ...questions, ...first },
+  { name: '1.023_desk', ...desk, ...first },
+  { name: '1.024_clearing', ...clearing, ...first },
+  { name: '1.025_columns', ...columns, ...first },
+  { name: '1.026_split_units', ...splitUnits, ...first },
+  { name: '1.027_earlier_claims', ...earlierClaims, ...first },
+  { name: '1.028_decided', ...decided, ...second('declined_lines', 'approved_figures') },
+  { name: '1.029_rates', ...rates, ...second('rate_corrections') },
+  { name: '1.030_guards', ...guards, ...second() },
+  { name: '1.031_proved', ...proved, ...second() },
+  { name: '1.032_alike', ...alike, ...second() },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */
