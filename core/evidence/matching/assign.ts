@@ -7,9 +7,19 @@ export interface Edge {
 
 /**
  * The choice of pairs with the greatest total worth in which no row and no column stands twice; rows and columns may
- * stay alone. Exact, by successive cheapest augmenting paths over the edges there are (Jonker and Volgenant 1987, on
- * sparse graphs; from memory). Deterministic: equal worth goes to the earlier row and column.  @returns for each row
- * its column, or -1 Example: worths [[9, 8], [8, 0]] → row 0 with column 1, row 1 with column 0: 16 and not 9.
+ * stay alone. Deterministic: equal worth goes to the earlier row and column.
+ *
+ * Method: the Hungarian method by successive shortest augmenting paths with prices (Kuhn 1955, Munkres 1957; the form with
+ * Dijkstra's search over the edges there are: Jonker and Volgenant, "A shortest augmenting path algorithm for dense and sparse
+ * linear assignment problems", Computing 38, 1987; from memory). Rows are placed one by one; a row may displace others, each
+ * of which then takes its next best.
+ *
+ * Invariant, before and after each row: with cost = −worth and reduced cost = cost − price(column) − offset(row), where the offset
+ * of a placed row is the reduced cost of the column it has, every reduced cost is ≥ 0 and that of every placed pair is 0. So what is placed is
+ * the cheapest choice for the rows so far (complementary slackness), and the cheapest path to a free column keeps it so: prices
+ * of the columns passed on the way fall by how much cheaper than its end they were reached.
+ *
+ * @returns for each row its column, or -1. Example: worths [[9, 8], [8, 0]] → row 0 with column 1, row 1 with column 0: 16 and not 9.
  */
 export function assign(rows: number, columns: number, edges: readonly Edge[]): Int32Array {
   const byRow: Edge[][] = Array.from({ length: rows }, () => []);

@@ -1,5 +1,6 @@
 import type { DeskFilter, StandingFilter } from '../../../contract/desk.ts';
-import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
+import { facet } from '../../../core/evidence/comparisons/facets.ts';
+import { claimLifecycle, type ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { listed, writeListed, type ListedClaim, type ListedRow } from '../../records/claims/listed.queries.ts';
 
@@ -43,8 +44,8 @@ const likeWord = (word: string): string => `%${word.replace(/[\\%_]/g, (c) => `\
 function narrowing({ q, entity, person, code, category, off, min, max }: DeskFilter): Condition[] {
   const facets = [
     ...(code?.split(',') ?? []),
-    ...(category ? [`category:${category}`] : []),
-    ...(off ? [`loose:${off}`] : []),
+    ...(category ? [facet.category(category)] : []),
+    ...(off ? [facet.loose(off)] : []),
   ];
   const words = q?.toLowerCase().split(/\s+/).filter(Boolean) ?? [];
   return [
@@ -66,17 +67,22 @@ function standings({ filter, person, today }: Page): Condition[] {
     answered: where('c.answered > 0 and c.waiting = 0'),
     again: where('c.submitted_version > 1'),
     drawn: where('c.drawn_at is not null'),
-    clean: where(`c.facets @> array['clean'] and c.state = 'in review'`),
+    clean: where(`c.facets @> ?::text[] and c.state = 'in review'`, [facet.clean]),
     mine: where(
       `exists (select 1 from events e where e.record_kind = 'claim' and e.record_id = c.number and e.actor_id = ?
-        and e.kind in ('marked', 'corrected', 'asked', 'held', 'line declined'))`,
+        and e.kind = any(?::text[]))`,
       person,
+      [...LOOKED_AFTER],
     ),
   };
   const wanted = (filter.is?.split(',') ?? []) as StandingFilter[];
   const old = filter.older === undefined ? [] : [where('c.submitted_on <= ?::date - ?::int', today, filter.older)];
   return [...wanted.map((name) => is[name]), ...old];
 }
+
+const { mark, correct, ask, hold, declineLine } = claimLifecycle.acts;
+/** What somebody did to a claim who looks after it. */
+const LOOKED_AFTER = [mark, correct, ask, hold, declineLine].map((act) => act.event);
 
 const TELLING: readonly StandingFilter[] = ['waiting', 'answered', 'drawn', 'clean'];
 

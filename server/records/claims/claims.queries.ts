@@ -1,6 +1,7 @@
 import type { Coding, Plan } from '../../../core/documents/case.schema.ts';
 import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import type { ItemRow, LineRow, ShareRow, TaxEntryRow } from './lines.queries.ts';
 
 export interface ClaimRow {
   id: bigint;
@@ -102,13 +103,50 @@ export async function insertClaim(trx: Db, claim: NewClaim): Promise<ClaimRow> {
   return row;
 }
 
+/** The columns of a row, each named: one that is added to the row is missed here by the compiler. */
+const named = <Row>(columns: Record<keyof Row, true>): string => Object.keys(columns).join(', ');
 const COPIED = {
-  lines: `id, position, date, category, nights, attendees, fields, paid_by, card, amount, currency, country, merchant, description,
-    personal, rate_kind, rate_value, settled_amount, settled_currency, receipt_id, charge_id, before_pair, coding, split_by,
-    split_unit, quantity, estimate, journey, stay, rebill`,
-  items: 'line_id, id, position, category, amount, description, personal, coding, split_by, split_unit, quantity',
-  tax_entries: 'line_id, item_id, position, code, gross, tax',
-  shares: 'line_id, item_id, position, coding, value',
+  lines: named<LineRow & { before_pair: unknown }>({
+    ...{
+      id: true,
+      position: true,
+      date: true,
+      category: true,
+      nights: true,
+      attendees: true,
+      fields: true,
+      paid_by: true,
+    },
+    ...{ card: true, amount: true, currency: true, country: true, merchant: true, description: true, personal: true },
+    ...{
+      rate_kind: true,
+      rate_value: true,
+      settled_amount: true,
+      settled_currency: true,
+      receipt_id: true,
+      charge_id: true,
+    },
+    ...{
+      before_pair: true,
+      coding: true,
+      split_by: true,
+      split_unit: true,
+      quantity: true,
+      estimate: true,
+      journey: true,
+    },
+    ...{ stay: true, rebill: true },
+  }),
+  items: named<ItemRow & { position: unknown }>({
+    ...{ line_id: true, id: true, position: true, category: true, amount: true, description: true, personal: true },
+    ...{ coding: true, split_by: true, split_unit: true, quantity: true },
+  }),
+  tax_entries: named<TaxEntryRow & { position: unknown }>({
+    ...{ line_id: true, item_id: true, position: true, code: true, gross: true, tax: true },
+  }),
+  shares: named<ShareRow & { position: unknown }>({
+    ...{ line_id: true, item_id: true, position: true, coding: true, value: true },
+  }),
   claim_advances: 'position, advance_id, up_to',
   claim_explanations: 'position, line_id, code, about, text',
 } as const;

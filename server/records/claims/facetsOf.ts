@@ -1,7 +1,9 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Case } from '../../../core/documents/case.schema.ts';
+import { facet } from '../../../core/evidence/comparisons/facets.ts';
 import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import type { ReviewSummary } from '../../../core/evidence/comparisons/summariseReview.ts';
+import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 
 /**
@@ -11,16 +13,16 @@ import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 export function facetsOf({ claim }: Case, assessment: Assessment, { ties, clean }: ReviewSummary): string[] {
   const shares = assessment.lines.flatMap((l) => l.parts.flatMap((p) => p.shares));
   const codes = shares.flatMap(({ coding }) =>
-    Object.entries(coding).map(([dimension, code]) => `${dimension}:${code}`),
+    Object.entries(coding).map(([dimension, code]) => facet.code(dimension, code)),
   );
   const categories = claim.lines.flatMap((l) => [l.category, ...(l.items ?? []).map((i) => i.category)]);
-  const loose = Object.entries(ties).flatMap(([kind, state]) => (isLoose(state) ? [`loose:${kind}`] : []));
+  const loose = TIE_KINDS.flatMap((kind) => (isLoose(ties[kind]) ? [facet.loose(kind)] : []));
   return [
     ...new Set([
       ...codes,
-      ...categories.flatMap((id) => (id ? [`category:${id}`] : [])),
+      ...categories.flatMap((id) => (id ? [facet.category(id)] : [])),
       ...loose,
-      ...(clean ? ['clean'] : []),
+      ...(clean ? [facet.clean] : []),
     ]),
   ].sort();
 }

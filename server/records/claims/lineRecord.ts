@@ -1,12 +1,12 @@
 import type { Line } from '../../../core/documents/case.schema.ts';
 import { minorOf } from './minorOf.ts';
-import type { LineRecord } from './lines.queries.ts';
+import type { LineRecord, LineRow } from './lines.queries.ts';
 
 /**
  * The rows a line of a document is stored as: what finance and the claimant may change of it, with its parts. An amount
  * without the decimals of the line's currency is refused.
  */
-export function lineRecord(line: Line): LineRecord {
+export function lineRecord(line: Line) {
   const minor = (amount: string | null | undefined, path: string) =>
     amount == null ? null : minorOf(amount, line.currency, path);
   const partsOf = (part: Pick<Line, 'tax' | 'split'>, item_id: string | null) => ({
@@ -71,5 +71,11 @@ const rateColumns = ({ rate }: Line) =>
 /** The rows of a line that is not there yet. */
 export function wholeRecord(line: Line): LineRecord {
   const record = lineRecord(line);
-  return { ...record, line: { ...record.line, ...columnsOf(line), currency: line.currency } };
+  const row: WholeRow = { ...record.line, ...columnsOf(line), currency: line.currency };
+  return { ...record, line: row };
 }
+
+/** A line's own row without what is the bank's, the paper's or the table's: one that is added is missed here by the compiler. */
+type NotWritten = 'position' | 'card' | 'personal' | 'settled_amount' | 'settled_currency' | 'receipt_id' | 'charge_id';
+type WholeRow = Omit<LineRow, NotWritten | 'rate_kind' | 'rate_value'>
+  & Partial<Pick<LineRow, 'rate_kind' | 'rate_value'>>;

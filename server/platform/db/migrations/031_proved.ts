@@ -10,16 +10,19 @@ const OF_FIVE = OF_FOUR.replace(')', ', text)');
 const NEW = `open_session(varchar, text, timestamptz), make_token(text, text, text, text[], timestamptz, text),
       write_letter(text, text, timestamptz)`;
 
-const BY_TOKEN_OR_RUN = `
-          or exists (select 1 from api_tokens t where t.hash = encode(sha256(convert_to(proof, 'utf8')), 'hex')
-            and t.person_id = person and t.revoked_at is null)
-          or exists (select 1 from clearing_runs r where r.proof_hash = encode(sha256(convert_to(proof, 'utf8')), 'hex')
-            and r.person_id = person and r.ended_at is null)`;
-const acts = (bySession: string) => `
+/** Each way in which a proof shows that it is somebody; `acts` is all of them. A new way is added here, as a function of its own. */
+const WAYS = {
+  acts_by_session: `select exists (select 1 from session_people p join sessions s on s.sid = p.sid
+        where p.sid = proof and p.person_id = person and s.expire > now())`,
+  acts_by_token: `select exists (select 1 from api_tokens t where t.hash = encode(sha256(convert_to(proof, 'utf8')), 'hex')
+        and t.person_id = person and t.revoked_at is null)`,
+  acts_by_run: `select exists (select 1 from clearing_runs r where r.proof_hash = encode(sha256(convert_to(proof, 'utf8')), 'hex')
+        and r.person_id = person and r.ended_at is null)`,
+} as const;
+const ACTS = (body: string) => `
     create or replace function acts(person text, proof text) returns boolean language sql stable
-    set search_path = pg_catalog, public, pg_temp as $$
-        select exists (${bySession})${BY_TOKEN_OR_RUN}
-    $$;`;
+    set search_path = pg_catalog, public, pg_temp as $$ ${body} $$;`;
+const WAY_NAMES = Object.keys(WAYS);
 
 /**
  * Whose a session is, tokens and letters for a new password are written by functions that leave an event: who signs people in
@@ -39,8 +42,14 @@ export async function up(knex: Knex): Promise<void> {
     insert into session_people (sid, person_id, since)
       select s.sid, p.id, now() from sessions s join people p on p.id = s.sess ->> 'personId';
     grant select on session_people to ${ROLE};
-    ${acts(`select 1 from session_people p join sessions s on s.sid = p.sid
-          where p.sid = proof and p.person_id = person and s.expire > now()`)}
+    ${Object.entries(WAYS)
+      .map(
+        ([name, body]) => `create function ${name}(person text, proof text) returns boolean language sql stable
+    set search_path = pg_catalog, public, pg_temp as $$ ${body} $$;`,
+      )
+      .join('\n    ')}
+    revoke execute on function ${WAY_NAMES.map((name) => `${name}(text, text)`).join(', ')} from public;
+    ${ACTS(`select ${WAY_NAMES.map((name) => `${name}(person, proof)`).join(' or ')}`)}
     create function open_session(session varchar, person text, moment timestamptz) returns void language plpgsql ${SAFE} as $$
     begin
       perform pg_advisory_xact_lock(hashtextextended('session ' || person, 3));
@@ -209,7 +218,9 @@ export async function down(knex: Knex): Promise<void> {
     grant insert on password_letters to ${ROLE};
     grant insert, update on api_tokens to ${ROLE};
     drop function ${NEW};
-    ${acts(`select 1 from sessions s where s.sid = proof and s.sess ->> 'personId' = person`)}
+    ${ACTS(`select exists (select 1 from sessions s where s.sid = proof and s.sess ->> 'personId' = person)
+      or ${WAYS.acts_by_token.replace('select ', '')} or ${WAYS.acts_by_run.replace('select ', '')}`)}
+    drop function ${WAY_NAMES.map((name) => `${name}(text, text)`).join(', ')};
     revoke execute on function acts(text, text) from ${ROLE};
     drop table session_people;
     drop function wake_ended;
