@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import { FINANCE } from '../core/workflow/lifecycle.types.ts';
 import { claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
 import { cardMonthLifecycle, statementLifecycle } from '../core/workflow/lifecycles/gathering.ts';
-import { periodLifecycle, correctionLifecycle, settingLifecycle } from '../core/workflow/lifecycles/keeping.ts';
+import { periodLifecycle } from '../core/workflow/lifecycles/keeping.ts';
 import * as approvals from './approvals.ts';
 import { chartAnswer, payeesAnswer } from './chart.ts';
 import * as claims from './claims.ts';
@@ -19,12 +19,11 @@ import * as periods from './periods.ts';
 import { ADVANCE_ROUTES } from './advanceRoutes.ts';
 import { MESSAGE_ROUTES } from './messages.ts';
 import { PLAN_ROUTES } from './planRoutes.ts';
+import { SETUP_ROUTES } from './setupRoutes.ts';
 import { REVIEW_ROUTES } from './reviewRoutes.ts';
 import { nothing, seenQuery } from './primitives.ts';
 import { GATHERERS, pathOfAct, route, whoMay, type RouteContract } from './route.ts';
 import * as session from './session.ts';
-import * as jobs from './jobs.ts';
-import * as rates from './rates.ts';
 import * as setup from './setup.ts';
 import * as statements from './statements.ts';
 
@@ -257,61 +256,5 @@ export const ROUTES: readonly RouteContract[] = [
   }),
   route('get', '/journals.jsonl', ['auditor'], 'Every journal, for auditors.', null, { type: 'application/jsonl' }),
 
-  route('get', '/setup', setup.KEEPERS, 'The kinds of master data.', setup.kindsAnswer),
-  route('get', '/setup/:kind', setup.KEEPERS, 'All rows of a kind.', setup.rowsAnswer),
-  route('get', '/setup/:kind/rows.csv', setup.KEEPERS, 'All rows of a kind as a file.', null, { type: 'text/csv' }),
-  route('get', '/setup/:kind/history/:key', setup.KEEPERS, 'What happened to a key.', setup.rowHistoryAnswer),
-  route(
-    'post',
-    '/setup/:kind',
-    whoMay(settingLifecycle, 'add'),
-    'Adds a row, or changes what may change.',
-    setup.rowsAnswer,
-    {
-      body: setup.addRowSchema,
-      status: 201,
-    },
-  ),
-  route('post', '/setup/:kind/end', whoMay(settingLifecycle, 'end'), 'Ends a row.', setup.rowsAnswer, {
-    body: setup.endRowSchema,
-  }),
-  route('get', '/failed-jobs', ['administrator'], 'Work in the background that failed.', jobs.failedJobsAnswer),
-  route('post', '/failed-jobs/:id/again', ['administrator'], 'Tries given-up work again.', jobs.failedJobsAnswer, {
-    body: jobs.againSchema,
-  }),
-  route('get', '/rate-corrections', setup.KEEPERS, 'Corrections of published rates.', rates.correctionsAnswer),
-  route(
-    'post',
-    '/rate-corrections',
-    whoMay(correctionLifecycle, 'ask'),
-    'Asks for a published rate to be put right.',
-    rates.correctionsAnswer,
-    { body: rates.askCorrectionSchema, status: 201 },
-  ),
-  route(
-    'post',
-    '/rate-corrections/:id/confirm',
-    whoMay(correctionLifecycle, 'confirm'),
-    'Puts a published rate right, as somebody else asked for.',
-    rates.correctionsAnswer,
-    { body: rates.decideCorrectionSchema },
-  ),
-  route(
-    'post',
-    '/rate-corrections/:id/drop',
-    whoMay(correctionLifecycle, 'drop'),
-    'Drops a correction; the rate stays.',
-    rates.correctionsAnswer,
-    { body: rates.decideCorrectionSchema },
-  ),
-  route(
-    'post',
-    '/setup/:kind/file',
-    whoMay(settingLifecycle, 'add'),
-    'Takes a file of rows, or says what it would do.',
-    setup.fileAnswer,
-    {
-      body: setup.fileSchema,
-    },
-  ),
+  ...SETUP_ROUTES,
 ];

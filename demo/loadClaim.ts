@@ -19,7 +19,8 @@ import { postClaim, reverseJournal } from '../server/features/journals/post.serv
 import { payClaim, rejectPayment } from '../server/features/payments/payClaim.service.ts';
 import { today } from '../server/platform/ports/clock.ts';
 import { beginClaim, type NewDraft } from '../server/records/claims/beginClaim.ts';
-import { fingerprintOf, keptClaim } from '../server/records/claims/assessClaim.ts';
+import { keptClaim } from '../server/records/claims/assessClaim.ts';
+import { fingerprintOf } from '../server/records/claims/assessed.ts';
 import { replaceWantedAdvances, selectClaim, type ClaimRow } from '../server/records/claims/claims.queries.ts';
 import { insertLines, type LineRecord } from '../server/records/claims/lines.queries.ts';
 import { lineRecord } from '../server/records/claims/lineRecord.ts';

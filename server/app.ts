@@ -33,7 +33,7 @@ import { openApi } from '../contract/openApi.ts';
 import type { Secrets } from './platform/http/sealed.ts';
 import { admit } from './platform/http/admit.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
-import { stopWithClient } from './platform/db/cancel.ts';
+import { stopWithClient } from './platform/http/stopWithClient.ts';
 import { createClosing, type Closing } from './platform/http/closing.ts';
 import { atMost } from './platform/http/overload.ts';
 import { createWatch } from './platform/http/watch.ts';

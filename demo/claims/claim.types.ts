@@ -1,4 +1,4 @@
-import type { CorrectionSet } from '../../contract/claims.ts';
+import type { CorrectionSet } from '../../contract/corrections.ts';
 
 /** A claim of the demo. Days count back from the day the demo is loaded; line days count from the trip's first day. */
 export interface ClaimSeed {

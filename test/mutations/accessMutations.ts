@@ -73,7 +73,7 @@ export const ACCESS_MUTATIONS: Mutation[] = [
     'core/workflow',
   ),
   m('marks in a claimant’s history', `${CLAIMS}/makersView.ts`, '!FINANCE_ONLY.has(e.kind) && ', '', CLAIMS),
-  m('budgets told to claimants', 'core/workflow/audienceOf.ts', "finding.code !== 'budget-over'", 'true', CLAIMS),
+  m('budgets told to claimants', 'core/workflow/audienceOf.ts', "code !== 'budget-over' && ", '', CLAIMS),
   m(
     'finance reads what is being prepared',
     `${CLAIMS}/view.service.ts`,

@@ -3,11 +3,11 @@ import { m, CLAIMS, GATHER, JOURNALS, PAY, PAYMENTS, RULES, POST, REVIEW } from 
 
 /** Guards of the server: money. */
 export const MONEY_MUTATIONS: Mutation[] = [
-  m('posting without the checks', POST, '  assertClearable(assessed, await selectMarks(trx, at));\n', '', JOURNALS),
+  m('posting without the checks', POST, '  assertClearable(assessed, holdingMarks(await selectMarks(trx, at), assessed, kept));\n', '', JOURNALS),
   m(
     'clearing without the checks',
     REVIEW,
-    '    assertClearable(assessed, await selectMarks(trx, at));\n',
+    '    assertClearable(assessed, holdingMarks(await selectMarks(trx, at), assessed, kept));\n',
     '',
     CLAIMS,
     RULES,

@@ -11,9 +11,9 @@ import {
   postedAnswer,
   type ClaimAnswer,
   type FinanceAnswer,
-  type LineCorrection,
   type PostRequest,
 } from '../../contract/claims.ts';
+import type { LineCorrection } from '../../contract/corrections.ts';
 import { pathOfAct } from '../../contract/route.ts';
 import { act, getter, send } from './client.ts';
 import { upload } from './upload.ts';
@@ -21,16 +21,15 @@ import { upload } from './upload.ts';
 export type {
   SpentEstimate,
   ClaimAnswer,
-  CorrectionSet,
   HistoryEvent,
   JournalPreview,
-  LineCorrection,
   MakerView,
   OwnClaimRow,
   ShownMark,
   ShownQuery,
   TidePiece,
 } from '../../contract/claims.ts';
+export type { CorrectionSet, LineCorrection } from '../../contract/corrections.ts';
 
 /** A claim as finance looks at it, its document whole again. */
 export type ClaimView = Omit<FinanceAnswer, 'document'> & { document: Case };

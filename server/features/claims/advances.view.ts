@@ -5,7 +5,8 @@ import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Context } from '../../platform/context.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { selectAdvanceMovements } from '../../records/advances/advances.queries.ts';
-import type { ClaimRow, VersionKey } from '../../records/claims/claims.queries.ts';
+import type { ClaimRow } from '../../records/claims/claims.queries.ts';
+import type { VersionKey } from '../../records/claims/versionKey.ts';
 import { selectAdvancesBeside } from './view.queries.ts';
 
 /** Every advance of the claimant that something is open of, or that the claim names, as it stands now. */

@@ -2,7 +2,7 @@ import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { Claim } from '../../../core/documents/case.schema.ts';
 import { ENDED } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from '../../records/claims/claims.queries.ts';
+import type { VersionKey } from '../../records/claims/versionKey.ts';
 
 /** A version that went out, with what was last computed of it. */
 export interface SubmittedVersion {

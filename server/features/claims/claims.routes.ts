@@ -3,14 +3,13 @@ import { budgetsAnswer, personAnswer, splitsAnswer, versionAnswer } from '../../
 import {
   bookAnswer,
   claimAnswer,
-  correctionSchema,
-  correctionsSchema,
   holdSchema,
   journalPreview,
   ownClaimsAnswer,
   previewSchema,
   querySchema,
 } from '../../../contract/claims.ts';
+import { correctionSchema, correctionsSchema } from '../../../contract/corrections.ts';
 import { markSchema } from '../../../contract/marks.ts';
 import {
   actSchema,

@@ -1,4 +1,4 @@
-import type { LineCorrection } from '../../../contract/claims.ts';
+import type { LineCorrection } from '../../../contract/corrections.ts';
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import type { Actor, Context } from '../../platform/context.ts';

@@ -8,7 +8,8 @@ import { assessRows, keptClaim, validCase } from '../../records/claims/assessCla
 import { keepAgreed, keepApproved } from '../../records/claims/approved.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
 import { actAlone, actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
-import { copyVersion, lockClaimRow, type VersionKey } from '../../records/claims/claims.queries.ts';
+import { copyVersion, lockClaimRow } from '../../records/claims/claims.queries.ts';
+import type { VersionKey } from '../../records/claims/versionKey.ts';
 import { deleteDeclined, insertDeclined, selectDeclined } from '../../records/claims/declined.queries.ts';
 import { selectLines } from '../../records/claims/lines.queries.ts';
 import { routedKey } from '../../records/claims/routedClaim.ts';

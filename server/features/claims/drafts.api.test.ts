@@ -131,10 +131,10 @@ describe('lines that are written', () => {
     expect((await order('3', '1', '2')).body.document.lines.map((l: any) => l.id)).toEqual(['3', '1', '2']);
     for (const wrong of [
       ['1', '2'],
-      ['1', '2', '2'],
       ['1', '2', '4'],
     ])
       expect((await order(...wrong)).body.code).toBe('order-other');
+    expect((await order('1', '2', '2')).body.code).toBe('invalid');
   });
 
   it('keep what the bank said', async () => {

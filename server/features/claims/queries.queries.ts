@@ -1,5 +1,5 @@
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from '../../records/claims/claims.queries.ts';
+import type { VersionKey } from '../../records/claims/versionKey.ts';
 
 /** Who is asked: those who make the claim, or those who approved it. */
 export type Asked = 'claimant' | 'approver';

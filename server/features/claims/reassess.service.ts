@@ -12,8 +12,8 @@ import {
   preparedSubject,
   standingOf,
   subjectAgain,
-  type KeptClaim,
 } from '../../records/claims/assessClaim.ts';
+import type { KeptClaim } from '../../records/claims/assessed.ts';
 import { selectUsers } from '../../records/claims/assessments.queries.ts';
 import { lockClaimRow, updateClaim, type ClaimRow } from '../../records/claims/claims.queries.ts';
 

@@ -12,13 +12,13 @@ import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
 import { holdBudget } from '../../records/budgets/holdBudget.ts';
 import {
   assessClaim,
-  fingerprintOf,
   keepAssessment,
   keptClaim,
   standingOf,
   subjectAgain,
   summaryColumns,
 } from '../../records/claims/assessClaim.ts';
+import { fingerprintOf } from '../../records/claims/assessed.ts';
 import { refuseRaised } from '../../records/claims/approved.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';

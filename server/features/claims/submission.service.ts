@@ -10,13 +10,8 @@ import { today } from '../../platform/ports/clock.ts';
 import { selectPolicyStatement } from '../../records/book/rules.queries.ts';
 import { selectPeriods } from '../../records/book/periods.queries.ts';
 import { selectAttached } from '../../records/attachments/attachments.queries.ts';
-import {
-  assessRows,
-  fingerprintOf,
-  standingOf,
-  summaryColumns,
-  type AssessedClaim,
-} from '../../records/claims/assessClaim.ts';
+import { assessRows, standingOf, summaryColumns } from '../../records/claims/assessClaim.ts';
+import { fingerprintOf, type AssessedClaim } from '../../records/claims/assessed.ts';
 import { actAlone, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { selectUsedElsewhere } from '../../records/claims/lines.queries.ts';
 import { freezeVersion, replaceExplanations, selectExplanations } from '../../records/claims/claims.queries.ts';

@@ -11,14 +11,8 @@ import { Refused } from '../../platform/http/refusal.ts';
 import { selectAttachments } from '../../records/attachments/attachments.queries.ts';
 import { selectAssessment } from '../../records/claims/assessments.queries.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
-import {
-  assessClaim,
-  fingerprintOf,
-  keptClaim,
-  shownTies,
-  subjectAgain,
-  type AssessedClaim,
-} from '../../records/claims/assessClaim.ts';
+import { assessClaim, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
+import { fingerprintOf, type AssessedClaim } from '../../records/claims/assessed.ts';
 import { holdingMarks } from '../../records/claims/holdingMarks.ts';
 import { selectMarks, type MarkRow } from '../../records/claims/marks.queries.ts';
 import { proposedPostingDate } from '../../records/book/postingDate.ts';

@@ -45,7 +45,7 @@ async function verify(): Promise<{ status: number | null; faults: string }> {
     await kept('journals.jsonl'),
   ];
   const args = ['verify', '--key', key, '--words', words, '--journals', journals, history];
-  const { status, stderr } = spawnSync('bin/ebbet', args, { encoding: 'utf8' });
+  const { status, stderr } = spawnSync(process.execPath, ['bin/ebbet', ...args], { encoding: 'utf8' });
   return { status, faults: stderr };
 }
 /** Somebody who owns the database and turns its triggers off. */

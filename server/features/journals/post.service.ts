@@ -18,13 +18,8 @@ import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
 import { holdBudget } from '../../records/budgets/holdBudget.ts';
 import { refuseRaised } from '../../records/claims/approved.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
-import {
-  assessClaim,
-  keepAssessment,
-  keptClaim,
-  subjectAgain,
-  type AssessedClaim,
-} from '../../records/claims/assessClaim.ts';
+import { assessClaim, keepAssessment, keptClaim, subjectAgain } from '../../records/claims/assessClaim.ts';
+import type { AssessedClaim } from '../../records/claims/assessed.ts';
 import { actOnClaim, type LockedClaim } from '../../records/claims/claimStore.ts';
 import { holdDriven } from '../../records/claims/driven.ts';
 import { holdingMarks } from '../../records/claims/holdingMarks.ts';

@@ -3,7 +3,7 @@ import type { Pool } from 'pg';
 import { demoPeopleAnswer, sessionAnswer, signedInAnswer, signInSchema } from '../../../contract/session.ts';
 import type { Actor, Context, Grant, Services } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
-import { today, type Clock } from '../../platform/ports/clock.ts';
+import { type Clock } from '../../platform/ports/clock.ts';
 import { actorOf, checked } from '../../platform/http/guards.ts';
 import type { Throttles } from '../../platform/http/throttle.ts';
 import { Refused } from '../../platform/http/refusal.ts';

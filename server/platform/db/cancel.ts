@@ -1,7 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import type { RequestHandler } from 'express';
 import PostgresClient from 'knex/lib/dialects/postgres/index.js';
-import type { Pool } from 'pg';
 
 /** A connection of the driver, as far as its running statement is stopped. */
 interface Connection {
@@ -23,21 +21,9 @@ export class NotingClient extends PostgresClient {
   }
 }
 
-/** What is written may well be finished for somebody who has gone on to another page, but is not waited for longer than this. */
-const GRACE_MS = 5000;
-const READS = new Set(['GET', 'HEAD']);
-
-/** Stops what a request asks of the database once nobody waits for its answer: what it reads at once, what it writes after a while. */
-export function stopWithClient(pool: Pool): RequestHandler {
-  return (req, res, next) => {
-    const statements = new Set<Connection>();
-    const stop = () => {
-      for (const { processID } of statements)
-        void pool.query('select pg_cancel_backend($1)', [processID]).catch(() => undefined);
-    };
-    res.once('close', () => {
-      if (!res.writableFinished) setTimeout(stop, READS.has(req.method) ? 0 : GRACE_MS).unref();
-    });
-    running.run(statements, next);
-  };
+/** Does work for a request, and says which connections have its statements running as they come and go. */
+export function notingStatements(work: () => void): ReadonlySet<Connection> {
+  const statements = new Set<Connection>();
+  running.run(statements, work);
+  return statements;
 }

@@ -3,7 +3,7 @@ import { today, type Clock } from '../../platform/ports/clock.ts';
 import { askCodeOwners, askInstead } from '../routing/askCodes.ts';
 import { routedRecord } from '../routing/routeOf.ts';
 import { raisedOf } from './approved.ts';
-import type { AssessedClaim } from './assessClaim.ts';
+import type { AssessedClaim } from './assessed.ts';
 import type { LockedClaim } from './claimStore.ts';
 import { routedClaim, routedKey } from './routedClaim.ts';
 

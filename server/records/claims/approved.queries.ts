@@ -1,6 +1,6 @@
 import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 /** What a version came to when it was approved: due in minor units, charges by "dimension code" as decimal strings. */
 export interface ApprovedFigures {

@@ -6,9 +6,11 @@ import { selectSettings } from '../../platform/acts/settings.queries.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { selectApproved, upsertApproved, type ApprovedFigures } from './approved.queries.ts';
-import { assessClaim, keptClaim, type AssessedClaim } from './assessClaim.ts';
+import { assessClaim, keptClaim } from './assessClaim.ts';
+import type { AssessedClaim } from './assessed.ts';
 import type { LockedClaim } from './claimStore.ts';
-import { selectSubmitted, type ClaimRow, type VersionKey } from './claims.queries.ts';
+import { selectSubmitted, type ClaimRow } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 /** Codes that somebody answers for; what fund or kind of spending they take follows from them. */
 export const ANSWERED_FOR = ['costCentre', 'project', 'grant'] as const;

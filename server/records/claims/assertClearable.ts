@@ -1,6 +1,7 @@
 import { isLoose } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { fingerprintOf, shownTies, type AssessedClaim } from './assessClaim.ts';
+import { shownTies } from './assessClaim.ts';
+import { fingerprintOf, type AssessedClaim } from './assessed.ts';
 import type { MarkRow } from './marks.queries.ts';
 
 /**

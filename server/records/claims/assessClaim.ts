@@ -1,23 +1,20 @@
-import type { Assessment } from '../../../core/documents/assessment.schema.ts';
-import type { Case, Claim } from '../../../core/documents/case.schema.ts';
+import { type AssessedClaim, type KeptClaim, type Subject } from './assessed.ts';
+import type { Case } from '../../../core/documents/case.schema.ts';
 import { readCase } from '../../../core/documents/readCase.ts';
-import { joinBook, type OwnBook } from '../../../core/documents/splitBook.ts';
-import type { Review } from '../../../core/evidence/comparisons/reviewCase.ts';
+import { joinBook } from '../../../core/documents/splitBook.ts';
 import { stateWithMark } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { summariseReview, type Standing } from '../../../core/evidence/comparisons/summariseReview.ts';
-import { tieText } from '../../../core/evidence/comparisons/tieText.ts';
-import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Tie } from '../../../core/evidence/comparisons/tie.types.ts';
 import { sizeOf } from '../../../core/documents/checkSize.ts';
 import { compute } from '../../platform/compute/compute.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { today, type Clock } from '../../platform/ports/clock.ts';
-import { sha256 } from '../../platform/history/sha256.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
-import type { BudgetRow } from '../book/book.queries.ts';
 import { currentBook } from '../book/sharedBook.ts';
 import { postingDates } from '../book/postingDate.ts';
 import { selectWithBook, upsertAssessment } from './assessments.queries.ts';
-import type { ClaimRow, VersionKey } from './claims.queries.ts';
+import type { ClaimRow } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 import { computeLines } from './computeLines.ts';
 import { readEvidence } from './evidence.ts';
 import { selectLineReceipts } from './evidence.queries.ts';
@@ -27,28 +24,6 @@ import { facetsOf, searchText, totalOf } from './facetsOf.ts';
 import { holdingMarks } from './holdingMarks.ts';
 import { readDocument } from './readDocument.ts';
 import { usesOf } from './usesOf.ts';
-
-/** A claim's version with everything computed of it now, and what it was computed from. */
-export interface AssessedClaim extends Review {
-  document: Case;
-  own: OwnBook;
-  bookHash: string;
-  evidence: Evidence;
-  budgets: BudgetRow[];
-}
-
-/** What is assessed: the claim as a document with its evidence. */
-export interface Subject {
-  claim: Claim;
-  evidence: Evidence;
-}
-
-/** The stored assessment of a version as it can be worked on: the document whole again. */
-export interface KeptClaim extends Subject {
-  document: Case;
-  assessment: Assessment;
-  ties: Tie[];
-}
 
 /** What was last computed of a version; refused when it never was. */
 export async function keptClaim(db: Db, key: VersionKey): Promise<KeptClaim> {
@@ -155,9 +130,6 @@ async function dropStaleMarks(
   }
   return holding;
 }
-
-/** The fingerprint of a comparison, by which a mark says what it is about. */
-export const fingerprintOf = (tie: Tie): string => sha256(tieText(tie));
 
 export type ShownTies = ReturnType<typeof shownTies>;
 /** The ties of a claim with the state each has after what the reviewer said. */

@@ -2,7 +2,8 @@ import type { Db } from '../../platform/db/connect.ts';
 import type { Clock } from '../../platform/ports/clock.ts';
 import { proposedPostingDate } from '../book/postingDate.ts';
 import { chargedAfterwards } from './addedCodes.ts';
-import { assessClaim, keepAssessment, standingOf, type Subject } from './assessClaim.ts';
+import { assessClaim, keepAssessment, standingOf } from './assessClaim.ts';
+import type { Subject } from './assessed.ts';
 import type { LockedClaim } from './claimStore.ts';
 
 /**

@@ -5,7 +5,7 @@ import type { OwnBook, SharedBook } from '../../../core/documents/splitBook.ts';
 import type { SpentEstimate } from '../../../core/evidence/comparisons/reviewCase.ts';
 import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 /** A case without the part of its book that is kept once by hash. */
 export type StoredDocument = Omit<Case, 'book'> & { own: OwnBook };

@@ -8,7 +8,8 @@ import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { toldAbout } from '../../platform/messages/tell.ts';
 import { lastDecider } from '../routing/lastDecider.ts';
-import { lockClaimRow, updateClaim, type ClaimRow, type VersionKey } from './claims.queries.ts';
+import { lockClaimRow, updateClaim, type ClaimRow } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 /** A claim as an act holds it. Its history stands under its number. */
 export interface LockedClaim extends LockedRecord<ClaimState> {

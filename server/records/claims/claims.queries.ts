@@ -1,6 +1,7 @@
 import type { Coding, Plan } from '../../../core/documents/case.schema.ts';
 import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Db } from '../../platform/db/connect.ts';
+import type { VersionKey } from './versionKey.ts';
 import type { ItemRow, LineRow, ShareRow, TaxEntryRow } from './lines.queries.ts';
 
 export interface ClaimRow {
@@ -50,12 +51,6 @@ export interface ClaimRow {
   /** Of its entity: whose day it is there. */
   time_zone: string;
 }
-/** Which version of which claim. */
-export interface VersionKey {
-  claim_id: bigint;
-  version: number;
-}
-
 const TIME_ZONE = '(select e.time_zone from entities e where e.id = claims.entity_id) as time_zone';
 const claimRow = (db: Db, number: string) => db('claims').where({ number }).select('claims.*', db.raw(TIME_ZONE));
 

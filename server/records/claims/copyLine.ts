@@ -1,5 +1,5 @@
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 /** Columns that hold documents, which are written as JSON again. */
 const DOCUMENTS = ['coding', 'fields', 'attendees', 'rebill', 'quantity', 'journey', 'stay', 'before_pair'] as const;

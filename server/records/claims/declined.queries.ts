@@ -1,5 +1,5 @@
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 /** What was cut of the parts of a line, by the item (or '' for the line itself). */
 export type CutsUnder = Record<string, { amount: string; reason: string }>;

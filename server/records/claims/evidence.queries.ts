@@ -4,7 +4,7 @@ import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { ShownPage } from '../receipts/receipts.queries.ts';
 import { PAGES, SHOWS } from '../receipts/shows.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 export interface ReceiptRow {
   id: bigint;

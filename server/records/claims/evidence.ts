@@ -3,7 +3,8 @@ import type { ChargeEvidence, Evidence, ReceiptEvidence } from '../../../core/ev
 import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import { fromMinor, readAmount } from '../../../core/numbers/amount.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { ClaimRow, VersionKey } from './claims.queries.ts';
+import type { ClaimRow } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 import { drivenBefore } from './driven.ts';
 import { selectLineCharges, type LineChargeRow, type ReceiptRow } from './evidence.queries.ts';
 import { selectDuplicates } from './selectDuplicates.ts';

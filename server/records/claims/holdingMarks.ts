@@ -1,6 +1,6 @@
 import type { Tie } from '../../../core/evidence/comparisons/tie.types.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
-import { fingerprintOf, type AssessedClaim, type KeptClaim } from './assessClaim.ts';
+import { fingerprintOf, type AssessedClaim, type KeptClaim } from './assessed.ts';
 import type { MarkRow } from './marks.queries.ts';
 
 /**

@@ -2,7 +2,7 @@ import { ENDED } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Coding, Line } from '../../../core/documents/case.schema.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { insertMany } from '../../platform/db/insertMany.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 export interface LineRow {
   position: number;

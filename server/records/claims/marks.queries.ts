@@ -1,5 +1,5 @@
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 
 /** What a reviewer said of a comparison. `about` is the fingerprint of the comparison it was said of. */
 export interface MarkRow {

@@ -1,7 +1,8 @@
 import type { Claim, Item, Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { selectExplanations, selectWantedAdvances, type ClaimRow, type VersionKey } from './claims.queries.ts';
+import { selectExplanations, selectWantedAdvances, type ClaimRow } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 import {
   selectItems,
   selectLines,

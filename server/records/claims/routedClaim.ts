@@ -1,4 +1,4 @@
-import type { AssessedClaim } from './assessClaim.ts';
+import type { AssessedClaim } from './assessed.ts';
 import type { RoutedKey } from '../routing/routing.queries.ts';
 import type { RoutedSubject } from '../routing/routeOf.ts';
 import type { ClaimRow } from './claims.queries.ts';

@@ -3,7 +3,7 @@ import { groupBy } from '../../../core/numbers/groupBy.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
 import type { Evidence } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import type { VersionKey } from './claims.queries.ts';
+import type { VersionKey } from './versionKey.ts';
 import { selectCandidates, type CandidateRow } from './evidence.queries.ts';
 
 /** Lines of anybody that may be the same spending as a line of this claim, by line id; and lines with too much alike to look at. */

@@ -95,6 +95,10 @@ export async function up(knex: Knex): Promise<void> {
       record text := '';
     begin
       ${NOT_THE_OWNER}
+      if tg_op = 'UPDATE' and (to_jsonb(old) = fields
+          or (tg_argv[0] <> 'setting' and to_jsonb(old) ->> 'state' is not distinct from fields ->> 'state')) then
+        return null;
+      end if;
       for i in 2 .. tg_nargs - 1 loop
         record := record || case when i > 2 then '/' else '' end || coalesce(fields ->> tg_argv[i], '*');
       end loop;

@@ -7,6 +7,8 @@ const OF_ELEVEN = 'append_event(text, text, timestamptz, text, text, text, text,
 const OF_TWELVE = OF_ELEVEN.replace(')', ', text)');
 const OF_FOUR = 'post_journal(jsonb, jsonb, jsonb, jsonb)';
 const OF_FIVE = OF_FOUR.replace(')', ', text)');
+/** A function's signature with its parameters named. */
+const named = (signature: string, parameters: string) => signature.slice(0, signature.indexOf('(')) + parameters;
 const NEW = `open_session(varchar, text, timestamptz), make_token(text, text, text, text[], timestamptz, text),
       write_letter(text, text, timestamptz)`;
 
@@ -20,7 +22,7 @@ const WAYS = {
         and r.person_id = person and r.ended_at is null)`,
 } as const;
 const ACTS = (body: string) => `
-    create or replace function acts(person text, proof text) returns boolean language sql stable
+    create or replace function acts(person text, proof text) returns boolean language sql stable security definer
     set search_path = pg_catalog, public, pg_temp as $$ ${body} $$;`;
 const WAY_NAMES = Object.keys(WAYS);
 
@@ -87,8 +89,8 @@ export async function up(knex: Knex): Promise<void> {
     grant execute on function ${NEW} to ${ROLE};
 
     alter table events add column mark text check (mark ~ '^[0-9a-f]{64}$');
-    create function ${OF_TWELVE.replace(
-      /\(.*\)/,
+    create function ${named(
+      OF_TWELVE,
       `(kind_of_record text, record text, moment timestamptz, actor text, what text, said text,
       about_hash text, words_hash text, words_salt text, words_said jsonb, proof text, marked text)`,
     )} returns text language plpgsql ${SAFE} as $$
@@ -161,7 +163,7 @@ export async function up(knex: Knex): Promise<void> {
             'taxCode', r.tax_code, 'text', r.text) order by r.position)
           from jsonb_populate_recordset(null::journal_rows, rows) r), '[]'))), 'utf8')), 'hex')
     $$;
-    create function ${OF_FIVE.replace(/\(.*\)/, '(head jsonb, rows jsonb, movements jsonb, taxes jsonb, proof text)')}
+    create function ${named(OF_FIVE, '(head jsonb, rows jsonb, movements jsonb, taxes jsonb, proof text)')}
     returns table (id bigint, hash text) language plpgsql ${SAFE} as $$
     declare
       poster text := head ->> 'posted_by';
