@@ -1,5 +1,8 @@
 import { defineConfig } from '@playwright/test';
 
+/** Where what was found is left; each half of the stories has a place of its own. */
+const results = process.env.EBBET_RESULTS ?? 'test-results/e2e';
+
 /** End-to-end tests drive the built application in Debian's Chromium; the test command starts the servers. */
 export default defineConfig({
   testDir: 'test/e2e',
@@ -7,8 +10,8 @@ export default defineConfig({
   fullyParallel: false,
   timeout: 240_000,
   expect: { timeout: 20_000 },
-  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
-  outputDir: 'test-results/e2e',
+  reporter: [['list'], ['json', { outputFile: `${results}.json` }]],
+  outputDir: results,
   use: {
     baseURL: process.env.EBBET_URL ?? 'http://127.0.0.1:4390',
     viewport: { width: 1280, height: 800 },

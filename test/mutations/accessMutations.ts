@@ -190,7 +190,7 @@ export const ACCESS_MUTATIONS: Mutation[] = [
   m(
     'the history of other entities',
     'server/features/history/history.routes.ts',
-    "!actorOf(req).holds('auditor', EVERY_ENTITY)",
+    "!actor.holds('auditor', EVERY_ENTITY)",
     'false',
     'server/platform/http/entities',
   ),

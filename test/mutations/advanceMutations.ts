@@ -148,8 +148,8 @@ export const ADVANCE_MUTATIONS: Mutation[] = [
   m(
     'a stand-in on other dates',
     `${MESSAGES}/messages.queries.ts`,
-    "where ?::date between coalesce(s.valid_from, '-infinity') and coalesce(s.valid_to, 'infinity')\n         and m.facts",
-    'where ?::date is not null\n         and m.facts',
+    "where d.day between coalesce(s.valid_from, '-infinity') and coalesce(s.valid_to, 'infinity')\n         and m.facts",
+    'where true\n         and m.facts',
     MESSAGES,
   ),
   m(

@@ -11,6 +11,7 @@ import { PLAN_MUTATIONS } from './planMutations.ts';
 import { PREPARE_MUTATIONS } from './prepareMutations.ts';
 import { EVIDENCE_MUTATIONS } from './evidenceMutations.ts';
 import { REVIEW_MUTATIONS } from './reviewMutations.ts';
+import { KEPT_MUTATIONS } from './keptMutations.ts';
 import { WEB_MUTATIONS } from './webMutations.ts';
 
 /** Every rule that is broken on purpose. */
@@ -28,6 +29,7 @@ export const ALL_MUTATIONS: readonly Mutation[] = [
   ...ADVANCE_MUTATIONS,
   ...EVIDENCE_MUTATIONS,
   ...REVIEW_MUTATIONS,
+  ...KEPT_MUTATIONS,
   ...WEB_MUTATIONS,
 ];
 

@@ -138,7 +138,7 @@ export const HARD_MUTATIONS: Mutation[] = [
     '}',
     'server/features/history',
   ),
-  m('figures for the world', `${HTTP}/watch.ts`, "if (req.get('x-forwarded-for'))", 'if (false)', HTTP),
+  m('figures for the world', `${HTTP}/watch.ts`, 'if (PROXIED.some((header) => req.get(header)))', 'if (false)', HTTP),
   m('a claim of any size', 'core/documents/checkSize.ts', 'if (size > MOST)', 'if (false)', 'core/documents'),
   m(
     'every reading writes its session',

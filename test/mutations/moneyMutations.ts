@@ -3,7 +3,13 @@ import { m, CLAIMS, GATHER, JOURNALS, PAY, PAYMENTS, RULES, POST, REVIEW } from 
 
 /** Guards of the server: money. */
 export const MONEY_MUTATIONS: Mutation[] = [
-  m('posting without the checks', POST, '  assertClearable(assessed, holdingMarks(await selectMarks(trx, at), assessed, kept));\n', '', JOURNALS),
+  m(
+    'posting without the checks',
+    POST,
+    '  assertClearable(assessed, holdingMarks(await selectMarks(trx, at), assessed, kept));\n',
+    '',
+    JOURNALS,
+  ),
   m(
     'clearing without the checks',
     REVIEW,

@@ -2,7 +2,6 @@ import type { Mutation } from './mutations.ts';
 import { m } from './guard.ts';
 
 const PLANS = 'server/features/plans';
-const RECORDS = 'server/records';
 const CLAIMS = 'server/features/claims';
 const FACTS = `${CLAIMS}/facts.api.test.ts`;
 const SUBMISSION = `${CLAIMS}/submission.api.test.ts`;
@@ -61,5 +60,4 @@ export const PLAN_MUTATIONS: Mutation[] = [
     'if (false) Object',
     CLAIMS,
   ),
-  m('what was driven before', `${RECORDS}/claims/computeLines.ts`, 'journeys.filter(isBefore)', 'journeys', FACTS),
 ];

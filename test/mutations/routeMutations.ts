@@ -45,8 +45,8 @@ export const ROUTE_MUTATIONS: Mutation[] = [
   m(
     'a substitute on other dates',
     'server/features/session/session.queries.ts',
-    "where s.substitute_id = p.id and ?::date between coalesce(s.valid_from, '-infinity') and coalesce(s.valid_to, 'infinity'))",
-    'where s.substitute_id = p.id and ?::date is not null)',
+    "where s.substitute_id = p.id and (?::timestamptz at time zone e.time_zone)::date\n            between coalesce(s.valid_from, '-infinity') and coalesce(s.valid_to, 'infinity') group",
+    'where s.substitute_id = p.id and ?::timestamptz is not null group',
     APPROVALS,
   ),
   m(
@@ -97,15 +97,15 @@ export const ROUTE_MUTATIONS: Mutation[] = [
   m(
     'owners asked about what was approved',
     'server/records/claims/addedCodes.ts',
-    '!approved.has(`${c.dimension} ${c.code}`)',
-    'true',
+    ' && raised.has(`${c.dimension} ${c.code}`)',
+    '',
     APPROVALS,
   ),
   m(
     'owners asked about what is gone',
     `${KEPT}/askCodes.ts`,
-    'n.decided_by === null && !wanted.has(codeOf(n))',
-    'false',
+    '(n) => (n.decided_by === null) !== wanted.has(codeOf(n))',
+    '() => false',
     APPROVALS,
   ),
   m(

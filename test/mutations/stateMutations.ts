@@ -31,7 +31,7 @@ export const STATE_MUTATIONS: Mutation[] = [
   m(
     'marks that outlive what they marked',
     'server/records/claims/assessClaim.ts',
-    'marks.filter((m) => !holds(m)),',
+    'marks.filter((m) => !find(m)),',
     '[],',
     CLAIMS,
   ),

@@ -1,13 +1,23 @@
 import { describe, expect, it } from 'vitest';
 import { line, makeCase, valid, type CaseParts } from '../../test/fixtures/caseBuilder.ts';
 import { assess } from '../../core/assess/assess.ts';
-import { compareVersions, sayValue } from './compareVersions.ts';
+import { changesSince, sinceOf, sayValue } from './compareVersions.ts';
 
 const version = (parts: CaseParts) => {
   const document = valid(makeCase(parts));
   return { claim: document.claim, assessment: assess(document) };
 };
-const changes = (before: CaseParts, now: CaseParts) => compareVersions(version(before), version(now));
+/** Of a claim as it is seen now, since a version before. */
+const changes = (before: CaseParts, now: CaseParts) => {
+  const { claim, assessment } = version(now);
+  return changesSince(version(before), { document: { claim }, assessment });
+};
+
+describe('the version that changes are shown since', () => {
+  it('is the chosen one, else the one somebody looked at, else the last one', () => {
+    expect([sinceOf(1, 2, 5), sinceOf(null, 2, 5), sinceOf(null, null, 5)]).toEqual([1, 2, 4]);
+  });
+});
 
 describe('what changed from one version to another', () => {
   it('is nothing where nothing did; missing, null and false say the same', () => {

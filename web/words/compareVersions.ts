@@ -29,8 +29,18 @@ const NAMES: Partial<Record<keyof Line, string>> = {
 /** Stands in the list by itself, or is no matter of the reader. */
 const APART: readonly string[] = ['id', 'currency'];
 
+/** Since which version changes are shown: the chosen one, else the one this person looked at before, else the last one. */
+export const sinceOf = (chosen: number | null, seen: number | null, version: number): number =>
+  chosen ?? seen ?? version - 1;
+
+/** What changed of a claim as it is seen since an earlier version. */
+export const changesSince = (
+  earlier: Version,
+  { document, assessment }: { document: { claim: Claim }; assessment: Assessment },
+): LineChange[] => compareVersions(earlier, { claim: document.claim, assessment });
+
 /** What changed from one version of a claim to another: the claim as a whole first, then line by line, field by field. */
-export function compareVersions(before: Version, now: Version): LineChange[] {
+function compareVersions(before: Version, now: Version): LineChange[] {
   const [was, is] = [linesOf(before), linesOf(now)];
   const whole = fieldsOf(HEADER, before.claim, now.claim, (v) => sayValue(v, ''));
   const ids = [...new Set([...was.keys(), ...is.keys()])];

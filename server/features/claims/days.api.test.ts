@@ -219,4 +219,14 @@ describe('a waiver where rates are those of the posting', () => {
     expect(body.against).toBeNull();
     expect((await of.post(number, { date: yesterday })).status).toBe(201);
   });
+  it('falls away where the claim itself is another, on whatever day', async () => {
+    const meal = { amount: { amount: '900.00', currency: 'GBP' }, category: 'lodging', country: 'GB', nights: 1 };
+    const number = await of.inReview([of.line('', meal)]);
+    const waived = async () =>
+      (await of.view(number)).marks.some((m: any) => m.kind === 'limit' && m.mark === 'waived');
+    of.fine(await of.mark(number, { line: '1', kind: 'limit', mark: 'waived', reason: 'Agreed' }));
+    expect(await waived()).toBe(true);
+    of.fine(await of.correct(number, '1', { cut: { amount: '1.00', reason: 'Bar' } }));
+    expect(await waived()).toBe(false);
+  });
 });

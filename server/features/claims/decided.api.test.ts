@@ -75,7 +75,14 @@ describe('more than was approved', () => {
     of.fine(await of.act('maeve', number, 'return-to-approver', { reason: 'The claimant paid it.' }));
     of.fine(await of.act('siobhan', number, 'approve'));
     expect((await of.clear(number)).status).toBe(200);
-    // and posted as it was approved
+    // and posted as it was approved, not beyond it, should it be more by then
+    const approved = api
+      .owner('approved_figures')
+      .whereIn('claim_id', api.owner('claims').where({ number }).select('id'));
+    const { due } = await approved.clone().first('due');
+    await approved.clone().update({ due: due - 1n });
+    expect((await of.post(number)).body.code).toBe('more-than-approved');
+    await approved.clone().update({ due });
     expect((await of.post(number)).status).toBe(201);
   });
   it('is a line that the approver declined and finance counts again', async () => {

@@ -1,6 +1,6 @@
 import { Router, type Response } from 'express';
 import { EVERY_ENTITY } from '../../../core/workflow/lifecycle.types.ts';
-import { entitiesOf, type Context } from '../../platform/context.ts';
+import { entitiesOf, type Actor, type Context } from '../../platform/context.ts';
 import { toChained } from '../../platform/history/appendEvent.ts';
 import { selectChain, selectWords } from '../../platform/history/history.queries.ts';
 import { actorOf } from '../../platform/http/guards.ts';
@@ -11,9 +11,7 @@ import { selectJournalExport } from './export.queries.ts';
 export function historyRoutes({ db }: Context): Router {
   const router = Router();
   router.get('/history.jsonl', async (req, res) => {
-    // A chain is verified whole, and records of all entities are in it.
-    if (!actorOf(req).holds('auditor', EVERY_ENTITY))
-      throw new Refused('not-allowed', { needs: 'auditor of every entity' });
+    assertAuditsAll(actorOf(req));
     await sendLines(res, 'history.jsonl', selectChain(db), (event) => ({
       format: 'ebbet-event/2',
       ...toChained(event),
@@ -22,8 +20,7 @@ export function historyRoutes({ db }: Context): Router {
     }));
   });
   router.get('/words.jsonl', async (req, res) => {
-    if (!actorOf(req).holds('auditor', EVERY_ENTITY))
-      throw new Refused('not-allowed', { needs: 'auditor of every entity' });
+    assertAuditsAll(actorOf(req));
     await sendLines(res, 'words.jsonl', selectWords(db), (words) => ({ format: 'ebbet-words/1', ...words }));
   });
   router.get('/journals.jsonl', async (req, res) => {
@@ -39,4 +36,9 @@ async function sendLines<T>(res: Response, name: string, things: AsyncIterable<T
   for await (const thing of things)
     if (!res.write(`${JSON.stringify(write(thing))}\n`)) await new Promise((resolve) => res.once('drain', resolve));
   res.end();
+}
+
+/** A chain is verified whole, and records of all entities are in it. */
+function assertAuditsAll(actor: Actor): void {
+  if (!actor.holds('auditor', EVERY_ENTITY)) throw new Refused('not-allowed', { needs: 'auditor of every entity' });
 }

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '../../../core/numbers/isoDate.ts';
-import { handIn } from '../../../test/fixtures/acts.ts';
+import { clear, handIn, post } from '../../../test/fixtures/acts.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { lapsePlans } from './decide.service.ts';
 
@@ -270,6 +270,17 @@ describe('what a plan charges to budgets', () => {
     expect([await left(), await reserved(number)]).toEqual([before - 1200n, '0']);
     expect((await go(maeve, 'reopen')).status).toBe(200);
     expect([await left(), await reserved(number)]).toEqual([before - 3000n, '3000']);
+
+    // posted it is used up, and the budget with it; reversed, neither is
+    expect((await clear(maeve, claim)).status).toBe(200);
+    const odd = await api.as('odd.fjellheim');
+    const posted = await post(odd, claim);
+    expect(posted.status, JSON.stringify(posted.body)).toBe(201);
+    expect([await left(), await reserved(number)]).toEqual([before - 1200n, '0']);
+    const reversal = { date: inDays(0), reason: 'Wrong grant', key: 'reverse-plan' };
+    expect((await odd.post(`/journals/${posted.body.journal}/reversal`, reversal)).status).toBe(201);
+    expect([await left(), await reserved(number)]).toEqual([before - 3000n, '3000']);
+    expect((await view(number)).plan.state).toBe('approved');
   });
 });
 

@@ -49,6 +49,9 @@ describe('a correction of a published rate', () => {
     const open = await of.inReview([of.line('', kroner)]);
     expect((await of.view(open)).assessment.settlement.due).toBe('10.00');
 
+    const cleared = await of.inReview([of.line('', kroner)]);
+    expect((await of.clear(cleared)).status).toBe(200);
+
     const asked = await leilani.post('/rate-corrections', asking(date));
     expect(asked.status).toBe(201);
     const [{ id, was, becomes, own }] = asked.body.corrections;
@@ -68,6 +71,8 @@ describe('a correction of a published rate', () => {
     // ten times what was approved goes back to who approves
     await api.owner('claims').where({ number: open }).update({ code_owners: [] });
     expect((await of.clear(open)).body.code).toBe('more-than-approved');
+    // and what was cleared before is not posted either
+    expect((await of.post(cleared)).body.code).toBe('ties-open');
     const events = await api.owner('events').where({ record_kind: 'rate correction', record_id: id }).orderBy('seq');
     expect(events.map((e: any) => [e.kind, e.actor_id, JSON.parse(e.facts).becomes])).toEqual([
       ['asked for', LEILANI, '11.630'],

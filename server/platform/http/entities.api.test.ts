@@ -53,10 +53,11 @@ describe('a role for one entity', () => {
     expect((await post(await api.as('odd.fjellheim'), 'C-1002')).status).toBe(201);
     const journals = lines((await tomas.get('/journals.jsonl')).body);
     expect(new Set(journals.map((j) => j.entity))).toEqual(new Set(['JP']));
-    expect((await tomas.get('/history.jsonl')).body).toMatchObject({
-      code: 'not-allowed',
-      numbers: { needs: 'auditor of every entity' },
-    });
+    for (const whole of ['/history.jsonl', '/words.jsonl'])
+      expect((await tomas.get(whole)).body).toMatchObject({
+        code: 'not-allowed',
+        numbers: { needs: 'auditor of every entity' },
+      });
     const auditor = await api.as('ottoline.marchbanks');
     expect(lines((await auditor.get('/history.jsonl')).body).length).toBeGreaterThan(100);
     expect(new Set(lines((await auditor.get('/journals.jsonl')).body).map((j) => j.entity))).toContain('IE');

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useVersion } from '../../api/beside.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
-import { compareVersions, type LineChange } from '../../words/compareVersions.ts';
+import { changesSince, sinceOf, type LineChange } from '../../words/compareVersions.ts';
 
 interface ChangesProps {
   view: ClaimView;
@@ -15,7 +15,7 @@ interface ChangesProps {
 export function ChangesSide({ view, before, onLine }: ChangesProps) {
   const { number, version } = view.claim;
   const [chosen, setChosen] = useState<number | null>(null);
-  const since = chosen ?? before ?? version - 1;
+  const since = sinceOf(chosen, before, version);
   const earlier = Array.from({ length: version - 1 }, (_, i) => i + 1);
   return (
     <section aria-label="What changed" className="p-4 text-sm">
@@ -41,7 +41,7 @@ function Changes({ view, number, since, onLine }: ChangesOf) {
   const { data, error, mutate } = useVersion(number, since);
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Loading shape="rows" />;
-  const changes = compareVersions(data, { claim: view.document.claim, assessment: view.assessment });
+  const changes = changesSince(data, view);
   if (changes.length === 0) return <p className="quiet mt-3">Nothing changed since version {since}.</p>;
   return (
     <ul className="mt-3 grid gap-3">

@@ -164,6 +164,9 @@ describe('claims cleared together', () => {
   it('are begun, seen and stopped by whoever chose them alone', async () => {
     const { runs } = (await maeve.get('/clearings')).body;
     expect(runs.length).toBeGreaterThan(2);
+    // nobody knows a seed before: 256 bits, and others each time
+    const seeds: string[] = (await api.owner('clearing_runs').select('seed')).map((r) => r.seed);
+    expect([new Set(seeds).size, seeds.filter((seed) => !/^[0-9a-f]{64}$/.test(seed))]).toEqual([seeds.length, []]);
     expect((await odd.get('/clearings')).body.runs).toEqual([]);
     expect((await odd.get(`/clearings/${runs[0].run}`)).body.code).toBe('not-found');
     const ines = await api.as('ines.quadros');
