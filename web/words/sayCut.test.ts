@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { line } from '../../test/fixtures/caseBuilder.ts';
-import { sayCuts } from './sayCut.ts';
+import { allowedOf, sayCuts, sayDeclined } from './sayCut.ts';
 
 /** Digits are grouped by a thin space. */
 const plain = (said: ReturnType<typeof sayCuts>) => said.map((s) => ({ ...s, says: s.says.replace(/\s/g, ' ') }));
@@ -12,12 +12,30 @@ describe('what is not allowed of a line', () => {
       { says: '1 000.00 of 1 200.00 EUR allowed', reason: 'Minibar' },
     ]);
     expect(sayCuts(line({ amount: '12.00', cut: { amount: '12.00', reason: 'Paid already' } }))).toEqual([
-      { says: 'Declined', reason: 'Paid already' },
+      { says: '0.00 of 12.00 EUR allowed', reason: 'Paid already' },
     ]);
     const items = [
       { id: 'a', amount: '9.00', description: 'Room' },
       { id: 'b', amount: '3.00', description: 'wine', cut: { amount: '3.00', reason: 'Own' } },
     ];
-    expect(sayCuts(line({ amount: '12.00', items }))).toEqual([{ says: 'Wine: declined', reason: 'Own' }]);
+    expect(sayCuts(line({ amount: '12.00', items }))).toEqual([
+      { says: 'Wine: 0.00 of 3.00 EUR allowed', reason: 'Own' },
+    ]);
+  });
+
+  it('is said as declined where somebody declined the line, and there alone', () => {
+    const declined = [{ line: '2', by: 'Siobhán O’Dowd', reason: 'Lodging' }];
+    expect(sayDeclined(declined, line({ id: '2' }))).toEqual([
+      { says: 'Declined by Siobhán O’Dowd', reason: 'Lodging' },
+    ]);
+    expect(sayDeclined(declined, line({ id: '1', cut: { amount: '12.00', reason: 'Own' } }))).toBeNull();
+  });
+  it('leaves what counts, in the decimals of the currency', () => {
+    expect(allowedOf(line({ amount: '12.00' }))).toBeNull();
+    expect(allowedOf(line({ amount: '12', currency: 'JPY', cut: { amount: '12', reason: 'Own' } }))).toBe('0');
+    expect(allowedOf(line({ amount: '12.500', currency: 'BHD', cut: { amount: '0.005', reason: 'Own' } }))).toBe(
+      '12.495',
+    );
+    expect(allowedOf(line({ amount: '-12.00', cut: { amount: '-2.00', reason: 'Own' } }))).toBe('-10.00');
   });
 });

@@ -4,7 +4,7 @@ import { useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimAnswer, MakerView } from '../../api/claims.ts';
 import { ChargedOn } from '../../parts/ChargedOn.tsx';
 import { Money } from '../../parts/Money.tsx';
-import { sayCuts } from '../../words/sayCut.ts';
+import { sayCuts, sayDeclined } from '../../words/sayCut.ts';
 import { sayChange } from '../../words/whereItIs.ts';
 import { wordTo } from '../../../core/workflow/wordsWanted.ts';
 import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
@@ -70,15 +70,15 @@ function LineFacts({ view, line, chart }: LineProps & { chart: Chart | undefined
         <LineAmount view={view} line={line} />
       </div>
       <ChargedOn rebill={line.rebill} amount={view.rebilled[line.id]} currency={view.claim.currency} />
-      <NotAllowed line={line} />
+      <NotAllowed view={view} line={line} />
       <LineRemarks view={view} line={line} />
     </>
   );
 }
 
 /** Why a line, or a part of it, leaves the total. */
-const NotAllowed = ({ line }: { line: Line }) =>
-  sayCuts(line).map(({ says, reason }) => (
+const NotAllowed = ({ view, line }: LineProps) =>
+  (sayDeclined(view.declined, line) ?? sayCuts(line)).map(({ says, reason }) => (
     <p key={says} className="mt-1 border-l-4 border-error pl-2 text-sm">
       <strong>{says}:</strong> {reason}{' '}
       {line.paidBy === 'card' && <span className="quiet">The card paid it, so it is private.</span>}

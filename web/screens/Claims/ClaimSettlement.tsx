@@ -3,7 +3,7 @@ import { Money } from '../../parts/Money.tsx';
 import { groupDigits } from '../../words/groupDigits.ts';
 
 /** What will be paid as a sum that can be read aloud. */
-export function ClaimSettlement({ view: { settlement, document } }: { view: MakerView }) {
+export function ClaimSettlement({ view: { settlement, document, declined } }: { view: MakerView }) {
   const rows: [string, string | null][] = [
     ['Claimed', settlement.claimed],
     ['− company-paid', settlement.companyPaid],
@@ -23,9 +23,10 @@ export function ClaimSettlement({ view: { settlement, document } }: { view: Make
       <dd className="border-t border-base-300 text-right">
         <Money amount={settlement.toPay?.replace('-', '') ?? null} currency={settlement.currency} strong />
       </dd>
-      {declinedOf(document.lines).map(({ line, amount, currency, isPrivate }, i) => (
+      {notAllowedOf(document.lines).map(({ line, amount, currency, isPrivate }, i) => (
         <dd key={`${line} ${i}`} className="quiet col-span-2 text-sm">
-          Line {line}: {groupDigits(amount)} {currency} declined,{' '}
+          Line {line}: {groupDigits(amount)} {currency}{' '}
+          {declined.some((d) => d.line === line) ? 'declined' : 'not allowed'},{' '}
           {isPrivate ? 'private since the card paid it' : 'left out'}
         </dd>
       ))}
@@ -33,8 +34,8 @@ export function ClaimSettlement({ view: { settlement, document } }: { view: Make
   );
 }
 
-/** What was declined of the lines, with what becomes of it. */
-const declinedOf = (lines: MakerView['document']['lines']) =>
+/** What is not allowed of the lines, declined or cut, with what becomes of it. */
+const notAllowedOf = (lines: MakerView['document']['lines']) =>
   lines.flatMap(({ id: line, currency, paidBy, cut, items }) =>
     [cut, ...(items ?? []).map((i) => i.cut)].flatMap((one) =>
       one ? [{ line, amount: one.amount, currency, isPrivate: paidBy === 'card' }] : [],

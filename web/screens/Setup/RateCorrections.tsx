@@ -15,7 +15,7 @@ import { toast } from '../../parts/toast.tsx';
 
 type Answer = Awaited<ReturnType<typeof corrections.ask>>;
 
-/** Published rates that were entered wrongly: one person asks for the right one, another one lets it be. */
+/** Published rates that were entered wrongly: one person asks for the right one, another one confirms. */
 export function RateCorrections({ keeps }: { keeps: boolean }) {
   const { data, error, mutate } = useCorrections();
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
@@ -27,7 +27,7 @@ export function RateCorrections({ keeps }: { keeps: boolean }) {
         Published rates put right
       </h2>
       <p className="quiet text-sm">
-        One person asks with the reason, another one lets it be. What was posted stays; what is not is assessed again.
+        One person asks with the reason, another one confirms. What was posted stays; everything else is assessed again.
       </p>
       {data.corrections.length === 0 && <p className="quiet mt-2">No rate was corrected.</p>}
       {data.corrections.length > 0 && (
@@ -124,8 +124,8 @@ function AskForm({ onAsked }: { onAsked: (answer: Answer) => void }) {
         ))}
       </div>
       <Problem says={said} />
-      <button className="btn btn-sm mt-3" disabled={formState.isSubmitting}>
-        Ask for it
+      <button className="btn btn-primary btn-sm mt-3" disabled={formState.isSubmitting}>
+        Ask for the correction
       </button>
     </form>
   );

@@ -9,6 +9,7 @@ import { sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
 import { groupDigits } from '../../words/groupDigits.ts';
+import { allowedOf } from '../../words/sayCut.ts';
 import { wordTo } from '../../../core/workflow/wordsWanted.ts';
 import { ChargedOn } from '../../parts/ChargedOn.tsx';
 import { ClaimantsWord } from '../../parts/ClaimantsWord.tsx';
@@ -176,6 +177,13 @@ interface LineRowProps {
   chosen: boolean;
 }
 
+/** What of a line counts, where that is not all of it. */
+function Counted({ line, declined }: { line: Line; declined: boolean }) {
+  const allowed = allowedOf(line);
+  if (!declined && allowed === null) return null;
+  return <span className="block text-sm text-error">{declined ? 'declined' : `${groupDigits(allowed!)} allowed`}</span>;
+}
+
 /** One line; drawn again only when something of it changes, since every key in a bench comes by here. */
 const LineRow = memo(function LineRow({ row, view, kinds, cell, onCell, chart, lit, chosen }: LineRowProps) {
   const { line, ties } = row;
@@ -194,6 +202,7 @@ const LineRow = memo(function LineRow({ row, view, kinds, cell, onCell, chart, l
       <WhatCell line={line} chart={chart} view={view} />
       <td className="px-2 py-1.5 text-right align-top">
         <Money amount={line.amount} currency={line.currency} strong />
+        <Counted line={line} declined={view.declined.some((d) => d.line === line.id)} />
       </td>
       {kinds.map((kind) => (
         <TieCell

@@ -277,7 +277,7 @@ function HoldPanel({ sheet, onClose }: { sheet: SheetState; onClose: () => void 
         value={told}
         onChange={(e) => setTold(e.target.value)}
       />
-      <label className="flex items-center gap-2">
+      <label className="flex items-center gap-2 whitespace-nowrap">
         Look again on{' '}
         <input
           type="date"
