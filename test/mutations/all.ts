@@ -12,6 +12,7 @@ import { PREPARE_MUTATIONS } from './prepareMutations.ts';
 import { EVIDENCE_MUTATIONS } from './evidenceMutations.ts';
 import { REVIEW_MUTATIONS } from './reviewMutations.ts';
 import { KEPT_MUTATIONS } from './keptMutations.ts';
+import { REFUSAL_MUTATIONS } from './refusalMutations.ts';
 import { WEB_MUTATIONS } from './webMutations.ts';
 
 /** Every rule that is broken on purpose. */
@@ -30,6 +31,7 @@ export const ALL_MUTATIONS: readonly Mutation[] = [
   ...EVIDENCE_MUTATIONS,
   ...REVIEW_MUTATIONS,
   ...KEPT_MUTATIONS,
+  ...REFUSAL_MUTATIONS,
   ...WEB_MUTATIONS,
 ];
 
