@@ -52,6 +52,8 @@ describe('a line of a day that has not come', () => {
     await api.owner('periods').where({ entity_id: 'IE' }).update({ state: 'open' });
     const early = await of.by.odd.get(`/claims/${number}/journal?date=${daysAgo(3)}`);
     expect(early.body.against).toContain(daysAgo(2));
+    const closed = await of.by.odd.get(`/claims/${number}/journal?date=2020-01-15`);
+    expect(closed.body.against).toContain('The period of 2020-01-15 is not open.');
     expect((await of.post(number, { date: daysAgo(3) })).body.code).toBe('has-stops');
     expect((await of.by.odd.get(`/claims/${number}/journal?date=${daysAgo(2)}`)).body.against).toBeNull();
     expect((await of.post(number, { date: daysAgo(2) })).status).toBe(201);

@@ -12,10 +12,10 @@ import { selectAttachments } from '../../records/attachments/attachments.queries
 import { selectAssessment } from '../../records/claims/assessments.queries.ts';
 import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessClaim, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
-import { fingerprintOf, type AssessedClaim } from '../../records/claims/assessed.ts';
+import { fingerprintOf } from '../../records/claims/assessed.ts';
 import { holdingMarks } from '../../records/claims/holdingMarks.ts';
-import { selectMarks, type MarkRow } from '../../records/claims/marks.queries.ts';
-import { proposedPostingDate } from '../../records/book/postingDate.ts';
+import { selectMarks } from '../../records/claims/marks.queries.ts';
+import { openPeriodOf, proposedPostingDate } from '../../records/book/postingDate.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { advancesBeside } from './advances.view.ts';
 import { approverView, claimantView, declinedIn, tideOf } from './makersView.ts';
@@ -104,7 +104,12 @@ const BEFORE_SUBMISSION = new Set(['gathered', 'edited', 'line removed', 'paired
 export const digestOf = (journal: unknown): string => sha256(canonical(journal));
 
 /** The journal a claim would be posted with on a date: computed as posting does, and not kept. */
-export async function previewJournal({ db }: Pick<Context, 'db'>, actor: Actor, number: string, date: string) {
+export async function previewJournal(
+  { db, clock }: Pick<Context, 'db' | 'clock'>,
+  actor: Actor,
+  number: string,
+  date: string,
+) {
   const around = await selectSurroundings(db, number);
   const audience = around ? audienceOf(claimFacts(around.row), actor) : null;
   if (!around || (audience !== 'finance' && audience !== 'auditor')) throw new Refused('not-found', { what: 'claim' });
@@ -113,14 +118,18 @@ export async function previewJournal({ db }: Pick<Context, 'db'>, actor: Actor, 
   const kept = await keptClaim(db, key);
   const assessed = await assessClaim(db, row, await subjectAgain(db, row, kept), date);
   const { assessment } = assessed;
-  const against = againstPosting(assessed, holdingMarks(await selectMarks(db, key), assessed, kept));
+  const marks = holdingMarks(await selectMarks(db, key), assessed, kept);
+  const against = await againstPosting(async () => {
+    await openPeriodOf(db, clock, row.entity_id, date);
+    assertClearable(assessed, marks);
+  });
   return { date, assessment, digest: digestOf(assessment.journal), against };
 }
 
-/** What stands against a posting on the date it was assessed for, in words; null where nothing does. */
-function againstPosting(assessed: AssessedClaim, marks: MarkRow[]): string | null {
+/** What stands against a posting, in words: what checks of it refuse with; null where they refuse nothing. */
+async function againstPosting(check: () => Promise<void>): Promise<string | null> {
   try {
-    assertClearable(assessed, marks);
+    await check();
     return null;
   } catch (error) {
     if (error instanceof Refused) return error.says;
