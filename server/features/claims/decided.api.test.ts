@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { claimsOfTomas } from '../../../test/fixtures/claimsOfTomas.ts';
+import { claimsOfTomas, daysAgo } from '../../../test/fixtures/claimsOfTomas.ts';
 import { handIn } from '../../../test/fixtures/acts.ts';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
 
@@ -127,6 +127,13 @@ describe('more than was approved', () => {
 });
 
 describe('why finance holds a claim', () => {
+  it('ends with the clearing', async () => {
+    const number = await of.inReview([of.line('24.00')]);
+    of.fine(await of.act('maeve', number, 'hold', { reason: 'Bank', told: 'A slip', until: '2030-01-01' }));
+    expect((await of.clear(number)).status).toBe(200);
+    const kept = await api.owner('claims').where({ number }).first('hold_reason', 'hold_told', 'hold_until');
+    expect(kept).toEqual({ hold_reason: null, hold_told: null, hold_until: null });
+  });
   it('is for finance; its makers and approvers read what they are told, or that it is held', async () => {
     const number = await of.inReview([of.line('21.00')]);
     const hold = { reason: 'Looks forged, asking the bank', until: '2030-01-01' };
@@ -165,5 +172,18 @@ describe('a claim nobody wants any more', () => {
     of.fine(await of.act('tomas', number, 'withdraw'));
     expect((await of.view(number, 'tomas')).claim.state).toBe('withdrawn');
     expect((await of.act('tomas', number, 'bring-back')).body.code).toBe('was-handed-in');
+  });
+});
+
+describe('a key', () => {
+  it('is of its act alone: the same one posts and reverses', async () => {
+    const number = await of.inReview([of.line('25.00')]);
+    expect((await of.clear(number)).status).toBe(200);
+    const posted = await of.post(number, { key: 'one key for two acts' });
+    expect(posted.status).toBe(201);
+    const reversal = { date: daysAgo(0), reason: 'Wrong', key: 'one key for two acts' };
+    const reversed = await of.by.odd.post(`/journals/${posted.body.journal}/reversal`, reversal);
+    expect(reversed.status).toBe(201);
+    expect(reversed.body.journal).not.toBe(posted.body.journal);
   });
 });
