@@ -6,6 +6,7 @@ const DECIDED = `${CLAIMS}/decided.api.test.ts`;
 const DAYS = `${CLAIMS}/days.api.test.ts`;
 const DRIVEN = `${CLAIMS}/driven.api.test.ts`;
 const GO_ON = 'server/features/approvals/goOn.api.test.ts';
+const POSTABLE = `${KEPT}/assertPostable.ts`;
 const STATES = 'server/platform/db/states.api.test.ts';
 const CLEARING = `${CLAIMS}/clearing`;
 const HTTP = 'server/platform/http';
@@ -15,7 +16,7 @@ const PROVED = 'server/platform/db/migrations/031_proved.ts';
 /** What was approved, what a day is, what the database keeps, and who goes on deciding. */
 export const KEPT_MUTATIONS: Mutation[] = [
   m('cleared beyond what was approved', REVIEW, '    await refuseRaised(trx, claim, assessed);\n', '', DECIDED),
-  m('posted beyond what was approved', POST, '  await refuseRaised(trx, claim, assessed);\n', '', DECIDED, DAYS),
+  m('posted beyond what was approved', POSTABLE, '  await refuseRaised(db, claim, assessed);\n', '', DECIDED, DAYS),
   m(
     'no figures kept at approval',
     `${CLAIMS}/decisions.service.ts`,
@@ -34,8 +35,8 @@ export const KEPT_MUTATIONS: Mutation[] = [
   m('a line of after the submission', 'core/evidence/comparisons/judgeDates.ts', '...(late ?', '...(false ?', DAYS),
   m(
     'an advance accounted for before its payout',
-    POST,
-    '  await refuseEarly(trx, takenOf(assessed), date);\n',
+    POSTABLE,
+    '  await refuseEarly(db, takenOf(assessed), date);\n',
     '',
     DAYS,
   ),

@@ -5,8 +5,8 @@ import { m, CLAIMS, GATHER, JOURNALS, PAY, PAYMENTS, RULES, POST, REVIEW } from 
 export const MONEY_MUTATIONS: Mutation[] = [
   m(
     'posting without the checks',
-    POST,
-    '  assertClearable(assessed, holdingMarks(await selectMarks(trx, at), assessed, kept));\n',
+    'server/records/claims/assertPostable.ts',
+    '  assertClearable(assessed, holdingMarks(await selectMarks(db, claim.at), assessed, kept));\n',
     '',
     JOURNALS,
   ),

@@ -247,7 +247,7 @@ export const MUTATIONS: Mutation[] = [
     'same.length < limit.charges',
     'same.length <= limit.charges',
   ),
-  m('history: what is hashed', 'workflow/eventText.ts', "seq,\n    at,\n    actor ?? '',", "seq,\n    at,\n    '',"),
+  m('history: what is hashed', 'workflow/eventText.ts', "actor ?? ''", "''"),
   m(
     'limits without a rate',
     'figures/policy/_lib/caps.ts',

@@ -1,3 +1,4 @@
+import { assertPostable } from '../../records/claims/assertPostable.ts';
 import { actsOpen } from '../../../core/workflow/judgeAct.ts';
 import { audienceOf, type Audience } from '../../../core/workflow/audienceOf.ts';
 import { BEFORE_POSTING, claimLifecycle, IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
@@ -10,11 +11,8 @@ import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { selectAttachments } from '../../records/attachments/attachments.queries.ts';
 import { selectAssessment } from '../../records/claims/assessments.queries.ts';
-import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessClaim, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
 import { fingerprintOf } from '../../records/claims/assessed.ts';
-import { holdingMarks } from '../../records/claims/holdingMarks.ts';
-import { selectMarks } from '../../records/claims/marks.queries.ts';
 import { openPeriodOf, proposedPostingDate } from '../../records/book/postingDate.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { advancesBeside } from './advances.view.ts';
@@ -118,10 +116,9 @@ export async function previewJournal(
   const kept = await keptClaim(db, key);
   const assessed = await assessClaim(db, row, await subjectAgain(db, row, kept), date);
   const { assessment } = assessed;
-  const marks = holdingMarks(await selectMarks(db, key), assessed, kept);
   const against = await againstPosting(async () => {
     await openPeriodOf(db, clock, row.entity_id, date);
-    assertClearable(assessed, marks);
+    await assertPostable(db, { row, at: key }, { assessed, kept }, date);
   });
   return { date, assessment, digest: digestOf(assessment.journal), against };
 }

@@ -1,7 +1,7 @@
+import { assertPostable } from '../../records/claims/assertPostable.ts';
 import { NOTHING_PENDING } from '../../../core/evidence/comparisons/summariseReview.ts';
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import { reverseRows } from '../../../core/ledger/reverseRows.ts';
-import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
 import type { PostRequest } from '../../../contract/claims.ts';
 import type { ReverseRequest } from '../../../contract/journals.ts';
@@ -11,19 +11,14 @@ import type { Db } from '../../platform/db/connect.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { once } from '../../platform/idempotency/once.ts';
-import { refuseEarly, type Taken } from '../../records/advances/refuseEarly.ts';
 import { settleAdvances } from '../../records/advances/settleAdvances.ts';
 import { openPeriodOf } from '../../records/book/postingDate.ts';
 import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
 import { holdBudget } from '../../records/budgets/holdBudget.ts';
-import { refuseRaised } from '../../records/claims/approved.ts';
-import { assertClearable } from '../../records/claims/assertClearable.ts';
 import { assessClaim, keepAssessment, keptClaim, subjectAgain } from '../../records/claims/assessClaim.ts';
 import type { AssessedClaim } from '../../records/claims/assessed.ts';
 import { actOnClaim, type LockedClaim } from '../../records/claims/claimStore.ts';
 import { holdDriven } from '../../records/claims/driven.ts';
-import { holdingMarks } from '../../records/claims/holdingMarks.ts';
-import { selectMarks } from '../../records/claims/marks.queries.ts';
 import { drivenAgain } from '../../records/claims/usesOf.ts';
 import { selectUsedBudgets } from '../../records/claims/uses.queries.ts';
 import { claimRows, movementRecords, taxRecords } from '../../records/ledger/claimJournal.ts';
@@ -73,11 +68,9 @@ async function post(
   );
   await holdDriven(trx, row, kept.claim.lines);
   const assessed = await assessClaim(trx, row, await subjectAgain(trx, row, kept), date);
-  assertClearable(assessed, holdingMarks(await selectMarks(trx, at), assessed, kept));
-  await refuseRaised(trx, claim, assessed);
+  await assertPostable(trx, claim, { assessed, kept }, date);
   if (assessed.assessment.journal.length === 0) throw new Refused('nothing-to-post');
   if (digest !== sha256(canonical(assessed.assessment.journal))) throw new Refused('figures-changed');
-  await refuseEarly(trx, takenOf(assessed), date);
   const journal = await writeClaimJournal(context, trx, actor, claim, assessed, date);
   const ledger = assessed.document.book.entities[0]!.currency;
   const uses = budgetUse(assessed.assessment, assessed.document.claim, assessed.budgets, ledger);
@@ -134,13 +127,6 @@ function writeClaimJournal(
 
 const receiptIds = (receipts: AssessedClaim['evidence']['receipts']): Record<string, string> =>
   Object.fromEntries(Object.entries(receipts).map(([line, r]) => [line, r.id]));
-
-/** What the settlement takes of each advance. */
-const takenOf = ({ assessment, document }: AssessedClaim): Taken[] =>
-  assessment.settlement.advances.map(({ advance, advancePart }) => {
-    const { currency } = document.book.advances!.find((a) => a.id === advance)!;
-    return { advance, currency, amount: toMinor(advancePart ?? fromMinor(0n, currency), currency) };
-  });
 
 const advancesIn = ({ movements }: AssessedClaim): string[] =>
   movements.flatMap((m) => (m.kind === 'staff advance' && m.of !== null ? [m.of] : []));

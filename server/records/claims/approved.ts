@@ -113,7 +113,11 @@ const isMore = (before: bigint, now: bigint, percent: number): boolean => {
 };
 
 /** Refuses to let through what pays or charges more than was approved: who approves is asked again first. */
-export async function refuseRaised(trx: Db, { row, at }: LockedClaim, assessed: AssessedClaim): Promise<void> {
+export async function refuseRaised(
+  trx: Db,
+  { row, at }: Pick<LockedClaim, 'row' | 'at'>,
+  assessed: AssessedClaim,
+): Promise<void> {
   const { due, codes } = await raisedOf(trx, row, at, assessed);
   if (!due && codes.length === 0) return;
   const { currency } = assessed.assessment.settlement;
