@@ -46,15 +46,65 @@ describe('a score', () => {
   });
 });
 
+describe('merchants', () => {
+  const scoreOf = (a: string, b: string) => scorePair(side('a', { merchant: a }), side('b', { merchant: b }))!.score;
+  it('are not alike by the words of their trade, nor with another trade under one name', () => {
+    for (const [a, b] of [
+      ['PETREL PRINT', 'Petrel Cafe'],
+      ['Quay Cafe', 'Pier Cafe'],
+      ['Taxi', 'Avocet Taxi'],
+      ['Ristorante Avocet', 'HOTEL CURLEW RISTORANTE'],
+    ] as const)
+      expect(scoreOf(a, b), `${a}, ${b}`).toBe(80);
+  });
+  it('are by the words that are theirs, with or without their trade, and by the whole of a name that has no others', () => {
+    for (const [a, b] of [
+      ['Petrel Cafe', 'PETREL'],
+      ['Petrel Cafe and Bar', 'PETREL BAR CORK'],
+      ['Cafe', 'CAFE'],
+    ] as const)
+      expect(scoreOf(a, b), `${a}, ${b}`).toBe(100);
+  });
+});
+
 describe('pairs', () => {
-  it('are chosen together, not one by one', () => {
+  const idsOf = (pairs: readonly { left: readonly string[]; right: readonly string[] }[]) =>
+    pairs.map((p) => `${p.left} ${p.right}`).sort();
+
+  it('of which one is perfect are not given up for two that are poor', () => {
     const lines = [side('l1', { date: '2026-03-02' }), side('l2', { date: '2026-03-05' })];
     const charges = [side('c1', { date: '2026-03-05' }), side('c2', { date: '2026-03-16' })];
-    const pairs = pairUp(lines, charges).map((p) => [p.left[0], p.right[0]]);
-    expect(pairs.sort()).toEqual([
-      ['l1', 'c1'],
-      ['l2', 'c2'],
-    ]);
+    expect(idsOf(pairUp(lines, charges).filter((p) => p.differs === null))).toEqual(['l2 c1']);
+  });
+  it('of equal strength are as many as there can be', () => {
+    // the first line could have either, the second the first alone
+    const lines = [side('l1', { date: '2026-03-03' }), side('l2', { date: '2026-03-01' })];
+    const charges = [side('c1', { date: '2026-03-02' }), side('c2', { date: '2026-03-04' })];
+    expect(idsOf(pairUp(lines, charges))).toEqual(['l1 c2', 'l2 c1']);
+  });
+  it('are such that no two sides would both have it better with each other', () => {
+    const day = fc.integer({ min: 1, max: 14 }).map((d) => `2026-03-${String(d).padStart(2, '0')}`);
+    const merchant = fc.constantFrom('Quay Hotel', 'Pier Cafe', 'Ferry');
+    const sides = (id: string) =>
+      fc
+        .array(fc.record({ date: day, merchant, amount: fc.constantFrom(380n, 420n) }), { maxLength: 7 })
+        .map((all) => all.map((over, i) => side(`${id}${i}`, over)));
+    fc.assert(
+      fc.property(sides('l'), sides('c'), (lefts, rights) => {
+        const agreeing = pairUp(lefts, rights).filter(
+          (p) => p.differs === null && p.left.length + p.right.length === 2,
+        );
+        const scoreOf = new Map(agreeing.flatMap((p) => [...p.left, ...p.right].map((id) => [id, p.score] as const)));
+        for (const left of lefts)
+          for (const right of rights) {
+            const score = scorePair(left, right)?.score ?? 0;
+            const better = score > (scoreOf.get(left.id) ?? 0) && score > (scoreOf.get(right.id) ?? 0);
+            const inSum = [left.id, right.id].some((id) => idsOf(pairUp(lefts, rights)).some((p) => p.includes(id)));
+            expect(better && !inSum, `${left.id} ${right.id}: ${score}`).toBe(false);
+          }
+      }),
+      { seed: 26, numRuns: 150 },
+    );
   });
 
   it('put several lines to one charge when they add up to it', () => {

@@ -1,5 +1,5 @@
 import { fromMinor, magnitude, signOf } from '../../numbers/amount.ts';
-import { merchantLikeness, merchantWords } from '../merchants/merchantWords.ts';
+import { merchantSameness, merchantWords } from '../merchants/merchantWords.ts';
 import type { Edge } from './assign.ts';
 import type { Score, Side } from './matching.types.ts';
 import { ALIKE, dateOf, daysOf, isOtherCard, merchantReason } from './scorePair.ts';
@@ -29,7 +29,7 @@ const RATE_PART = 25n;
  */
 export function scoreNear(left: Side, right: Side): Score | null {
   const days = daysOf(left, right);
-  const likeness = merchantLikeness(left.merchant, right.merchant);
+  const likeness = merchantSameness(left.merchant, right.merchant);
   if (days === null || likeness < ALIKE || isOtherCard(left, right) || Math.abs(days) > MOST_DAYS_BOOKED) return null;
   const difference = differenceOf(left, right, Math.abs(days));
   if (!difference) return null;

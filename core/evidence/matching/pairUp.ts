@@ -1,3 +1,4 @@
+import { groupBy } from '../../numbers/groupBy.ts';
 import { assign, type Edge } from './assign.ts';
 import type { Pair, Score, Side } from './matching.types.ts';
 import { nearEdges } from './nearPair.ts';
@@ -6,8 +7,8 @@ import { sumsOf } from './togetherPairs.ts';
 
 /**
  * Pairs left sides (lines, receipts) with right sides (charges, or receipts), no side twice, best pairs first. First those
- * that agree, so that together they score most; of what is left over, one side that is the sum of several on the other;
- * then those of which something differs, which is named. Example: two lines of 20.00, charges of 20.00 and 35.00 → one
+ * that agree, the strongest before all others: no pair is given up for weaker ones; of what is left over, one side that is
+ * the sum of several on the other; then those of which something differs, which is named. Example: two lines of 20.00, charges of 20.00 and 35.00 → one
  * pair; the line nearer in date has it.
  */
 export function pairUp(lefts: readonly Side[], rights: readonly Side[]): Pair[] {
@@ -30,16 +31,36 @@ export function pairUp(lefts: readonly Side[], rights: readonly Side[]): Pair[] 
 
 type EdgesOf = (lefts: readonly Side[], rights: readonly Side[], scores: Map<number, Score>) => Edge[];
 
-/** The pairs of one side each that together score most. */
+/** The pairs of one side each, so that neither side of a pair could have a stronger one with a side that would gain by it. */
 function chosenOf(lefts: readonly Side[], rights: readonly Side[], edgesOf: EdgesOf): Pair[] {
   const scores = new Map<number, Score>();
-  const chosen = assign(lefts.length, rights.length, edgesOf(lefts, rights, scores));
+  const chosen = strongestFirst(lefts.length, rights.length, edgesOf(lefts, rights, scores));
   return lefts.flatMap((left, i) => {
     const column = chosen[i]!;
     return column < 0
       ? []
       : [{ left: [left.id], right: [rights[column]!.id], ...scores.get(i * rights.length + column)! }];
   });
+}
+
+/**
+ * For each row its column, or -1: pairs of the greatest worth first, of equal ones as many as there can be, then the next. A sum
+ * over all would give up one that is certain for two that are doubtful.
+ */
+function strongestFirst(rows: number, columns: number, edges: readonly Edge[]): Int32Array {
+  const columnOf = new Int32Array(rows).fill(-1);
+  const taken = new Set<number>();
+  const levels = [...groupBy(edges, (edge) => edge.worth)].sort(([a], [b]) => b - a);
+  for (const [, equal] of levels) {
+    const free = equal.filter((edge) => columnOf[edge.row]! < 0 && !taken.has(edge.column));
+    if (free.length === 0) continue;
+    for (const [row, column] of assign(rows, columns, free).entries()) {
+      if (column < 0) continue;
+      columnOf[row] = column;
+      taken.add(column);
+    }
+  }
+  return columnOf;
 }
 
 function without(lefts: readonly Side[], rights: readonly Side[], pairs: readonly Pair[]): [Side[], Side[]] {

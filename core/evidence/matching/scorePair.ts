@@ -1,5 +1,5 @@
 import { daysBetween } from '../../numbers/isoDate.ts';
-import { merchantLikeness } from '../merchants/merchantWords.ts';
+import { merchantSameness } from '../merchants/merchantWords.ts';
 import type { Score, Side } from './matching.types.ts';
 
 /** A charge arrives at most this many days after, or before, the day of the line. */
@@ -28,7 +28,7 @@ export function scorePair(left: Side, right: Side): Score | null {
   const amount = amountOf(left, right);
   const days = daysOf(left, right);
   if (!amount || days === null || isOtherCard(left, right)) return null;
-  const likeness = merchantLikeness(left.merchant, right.merchant);
+  const likeness = merchantSameness(left.merchant, right.merchant);
   if (Math.abs(days) > (likeness >= ALIKE ? MOST_DAYS : MOST_DAYS_OF_STRANGERS)) return null;
   const date = dateOf(days);
   const digits = digitsOf(left, right);

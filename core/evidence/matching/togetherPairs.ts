@@ -1,5 +1,5 @@
 import { daysBetween } from '../../numbers/isoDate.ts';
-import { merchantLikeness } from '../merchants/merchantWords.ts';
+import { merchantSameness } from '../merchants/merchantWords.ts';
 import type { Pair, Side } from './matching.types.ts';
 import { ALIKE, isOtherCard, MOST_DAYS } from './scorePair.ts';
 
@@ -33,7 +33,7 @@ function mayBePart(part: Side, whole: Side): boolean {
   if (part.amount === null || whole.amount === null || part.currency !== whole.currency || part.amount === 0n)
     return false;
   if (part.amount > 0n !== whole.amount > 0n || isOtherCard(part, whole)) return false;
-  if (merchantLikeness(part.merchant, whole.merchant) < ALIKE) return false;
+  if (merchantSameness(part.merchant, whole.merchant) < ALIKE) return false;
   return part.date !== null && whole.date !== null && Math.abs(daysBetween(part.date, whole.date)) <= MOST_DAYS;
 }
 

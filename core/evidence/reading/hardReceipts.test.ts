@@ -40,6 +40,32 @@ describe('the last four digits of a card', () => {
   });
 });
 
+describe('a total below which something was written by hand', () => {
+  const slip = (below: string) => read(`#Harbour Grill\nSoup 20.00\nPie 18.60\nTotal EUR 38.60\n${below}`);
+  const doubtful: [string, string, RegExp][] = [
+    ['a tip that cannot be read', 'Gratuity', /“Gratuity” stands below it, without an amount/],
+    ['a place for a tip that holds scribble', 'Tip ___ 8oo', /Tip/],
+    ['a tip whose total cannot be read', 'Tip 8.00\nTotal', /“Tip 8.00” is added below it/],
+    ['a tip that no total counts', 'Trinkgeld 8.00', /“Trinkgeld 8.00” is added below it/],
+    ['a tip in another language', 'Pourboire', /Pourboire/],
+  ];
+  it.each(doubtful)('is doubtful and says why: %s', (_, below, because) => {
+    const { amount } = slip(below);
+    expect([amount?.value, amount?.sure]).toEqual(['38.60', 'doubtful']);
+    expect(amount?.because).toMatch(because);
+  });
+  it.each([
+    ['a tip that is counted', 'Gratuity 8.00\nTotal 46.60', '46.60'],
+    ['no tip at all', 'Tip 0.00', '38.60'],
+    ['a sentence about tips', 'Tips are welcome, thank you', '38.60'],
+    ['what is in the price', 'Service and tip included', '38.60'],
+    ['the heading of a table of taxes', 'VAT Net Total\n23% 31.38 7.22 38.60', '38.60'],
+  ])('is as sure as it was: %s', (_, below, value) => {
+    const { amount } = slip(below);
+    expect([amount?.value, amount?.sure === 'doubtful']).toEqual([value, false]);
+  });
+});
+
 describe('a total', () => {
   const cases: [string, string, string][] = [
     [
@@ -116,7 +142,34 @@ describe('a date', () => {
   });
 });
 
+describe('words of more languages', () => {
+  it.each([
+    ['Hungarian', '#Étterem Kft\nLeves 1 200,00\nPörkölt 2 400,00\nVégösszeg 3 600,00 Ft', '3600.00', 'HUF'],
+    ['Swiss', '#Gasthaus\nKaffee 4.50\nGipfeli 4.50\nTotal Fr. 9.00', '9.00', 'CHF'],
+    ['Czech', '#Hospoda\nPivo 59,00\nCelkem 59,00 Kč', '59.00', 'CZK'],
+    ['Japanese', '#居酒屋\n小計 ¥4,910\n消費税 ¥490\n合計 ¥5,400\nお預り ¥6,000\nお釣り ¥600', '5400', 'JPY'],
+  ])('tell the total: %s', (_, text, amount, currency) => {
+    const { amount: read1, currency: read2 } = read(text);
+    expect([read1?.value, read1?.sure === 'doubtful', read2?.value]).toEqual([amount, false, currency]);
+  });
+  it('tell a tax number that says itself what it is', () => {
+    expect(read('#Gasthaus\nTotal CHF 9.00\nCHE-123.456.788 MWST').taxNumber?.value).toBe('CHE123456788MWST');
+  });
+  it.each([
+    ['Gültigkeit 05.03.2026 - 06.03.2026\nGekauft am 02.03.2026', '2026-03-02'],
+    ['Gyldig 05.03.2026\nKjøpsdato 02.03.2026', '2026-03-02'],
+    ['Valid 05.03.2026\nPurchase date 02.03.2026', '2026-03-02'],
+    ['Entry 01.03.2026 08:00\nExit 02.03.2026 09:00', '2026-03-02'],
+  ])('tell the day of the purchase from others: %s', (days, date) => {
+    expect(read(`#Verkehr\n${days}\nTotal EUR 19.00`).date?.value).toBe(date);
+  });
+});
+
 describe('taxes', () => {
+  it.each(['19,0 %', '19, 0 %', '19 ,0 %', '19 %'])('of a rate printed as "%s" are of 19 %', (rate) => {
+    const { taxes } = read(`#Laden\nNetto 100,00\nMwSt ${rate} 19,00\nGesamt EUR 119,00`);
+    expect(taxes.map((t) => [t.rate, t.tax])).toEqual([['19', '19.00']]);
+  });
   it('are sure only when bases, taxes and rest come to the total', () => {
     const rows = '7% 100.00 7.00 107.00\n19% 100.00 19.00 119.00';
     expect(read(`#Shop\n${rows}\nTotal EUR 226.00`).taxes.map((t) => t.sure)).toEqual(['sure', 'sure']);

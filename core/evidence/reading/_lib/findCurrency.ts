@@ -15,6 +15,8 @@ const SIGNS: readonly [RegExp, string, Sureness][] = [
   [/(?<![A-Za-z])zł/, 'PLN', 'sure'],
   [/(?<![A-Za-z])Kč/, 'CZK', 'sure'],
   [/(?<![A-Za-z])Ft(?![A-Za-z])/, 'HUF', 'likely'],
+  // francs are written so in Switzerland alone today
+  [/(?<![A-Za-z])(?:S?[Ff]r)\.(?= ?\d)/, 'CHF', 'likely'],
   [/₹/, 'INR', 'sure'],
   [/₩/, 'KRW', 'sure'],
   [/(?<![A-Za-z])(?:A|AU)\$/, 'AUD', 'sure'],

@@ -65,13 +65,18 @@ function tokensAfterLabel(line: TextLine): { at: number; end: number; text: stri
   });
 }
 
+/** As a number is written that no word announces: in one piece, or, in Switzerland, with dots and the word for the tax behind it. */
+const WRITTEN =
+  /(?<![A-Z0-9])(?:[A-Z]{2,3}\d[\dA-Z]{6,12}(?![A-Z0-9])|CHE[- ]?\d{3}\.?\d{3}\.?\d{3}(?: ?(?:MWST|TVA|IVA))?(?![A-Z0-9]))/g;
+
 function byShape(lines: readonly TextLine[]): Found | null {
   for (const line of lines)
-    for (const match of line.text.matchAll(/(?<![A-Z0-9])[A-Z]{2,3}\d[\dA-Z]{6,12}(?![A-Z0-9])/g)) {
-      if (!SHAPES.some((shape) => shape.test(match[0]))) continue;
+    for (const match of line.text.matchAll(WRITTEN)) {
+      const value = match[0].replace(/[^A-Z0-9]/g, '');
+      if (!SHAPES.some((shape) => shape.test(value))) continue;
       const end = match.index + match[0].length;
       return {
-        value: match[0],
+        value,
         sure: 'likely',
         spot: spotAt(line, match.index, end),
         because: 'it has the shape of one',

@@ -3,6 +3,7 @@ import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
 import { BARE_RATE, isTaxOf, isTaxOn, RATE, rateIn } from './taxOf.ts';
 import { zeroed } from './zeroed.ts';
+import { INCLUDED, TIP } from './tipWords.ts';
 import { CHANGE, EXTRA, HANDED, PAID_BY, PART_OF_TOTAL, STRONG_TOTAL, TAX, TOTAL } from './vocabulary.ts';
 
 /** A total with the amount it stands for and what speaks for it. */
@@ -55,13 +56,15 @@ export function findTotal(
   if (!best) return null;
   const rival = judged.find((c) => c.money.minor !== best.money.minor);
   const clear = !rival || best.score - rival.score >= LEAD;
+  const open = openBelow(best.money, lines, texts, amounts);
   return {
     value: write(best.money.minor),
     minor: best.money.minor,
     line: best.money.line,
-    sure: surenessOf(best, clear),
+    sure: open ? 'doubtful' : surenessOf(best, clear),
     spot: best.money.spot,
-    because: best.proved ?? (best.labelled ? 'it stands beside the word for the total' : 'it is the largest amount'),
+    because:
+      open ?? best.proved ?? (best.labelled ? 'it stands beside the word for the total' : 'it is the largest amount'),
   };
 }
 
@@ -70,6 +73,35 @@ function surenessOf(best: Candidate, clear: boolean): Sureness {
   if (best.money.confidence < 50 || !clear) return best.proved && clear ? 'likely' : 'doubtful';
   if (best.proved && best.score >= SURE_SCORE && best.money.confidence >= 65) return 'sure';
   return best.score >= SURE_SCORE + 3 && best.money.confidence >= 88 ? 'sure' : 'likely';
+}
+
+/** Letters of a row that is a label and no sentence. */
+const MOST_LETTERS = 26;
+
+/**
+ * Why a total may not be the last word, or null: below it stands a tip, or another total, without an amount that can be read; or a
+ * tip that no other total counts. It was written by hand, mostly.
+ */
+function openBelow(
+  money: Money,
+  lines: readonly TextLine[],
+  texts: readonly string[],
+  amounts: readonly Money[],
+): string | null {
+  for (let i = money.line + 1; i < texts.length; i += 1) {
+    const text = texts[i]!;
+    if (text.replace(/[^a-z]/g, '').length > MOST_LETTERS || INCLUDED.test(text)) continue;
+    const tip = TIP.test(text);
+    const total = (STRONG_TOTAL.test(text) || TOTAL.test(text)) && !PART_OF_TOTAL.test(text) && !TAX.test(text);
+    if (!tip && !(total && !CHANGE.test(text) && !HANDED.test(text))) continue;
+    const beside = amounts.filter((a) => a.line === i || (a.line === i + 1 && isBare(texts[i + 1]!)));
+    const legible = beside.some((a) => a.exact && a.confidence >= LEGIBLE);
+    const said = lines[i]!.text.trim().slice(0, 30);
+    if (!legible) return `“${said}” stands below it, without an amount that can be read`;
+    if (tip && beside.some((a) => a.minor !== 0n) && !isAddedTo(money, texts, amounts))
+      return `“${said}” is added below it`;
+  }
+  return null;
 }
 
 function labelled(lines: readonly TextLine[], texts: readonly string[], amounts: readonly Money[]): Candidate[] {
@@ -100,9 +132,11 @@ function valueFor(
   if (own.length > 0) return own.findLast((a) => a.exact) ?? own.at(-1)!;
   const next = amounts.filter((a) => a.line === i + 1 && lines[i + 1]!.page === lines[i]!.page);
   const below = next.at(-1);
-  const bare = below && !TAX.test(texts[i + 1]!) && texts[i + 1]!.replace(/[^a-z]/g, '').length <= 4;
-  return bare ? below : null;
+  return below && isBare(texts[i + 1]!) ? below : null;
 }
+
+/** Whether a row holds little but figures, which then are of the label above it. */
+const isBare = (text: string): boolean => !TAX.test(text) && text.replace(/[^a-z]/g, '').length <= 4;
 
 function unlabelled(texts: readonly string[], amounts: readonly Money[]): Candidate[] {
   const usable = amounts.filter((a) => a.exact && !CHANGE.test(texts[a.line]!) && !HANDED.test(texts[a.line]!));

@@ -1,14 +1,14 @@
 import { decimalToFraction, isDecimal } from '../../../numbers/decimal.ts';
 import type { Fraction } from '../../../numbers/fraction.ts';
 
-/** A rate in percent as it is printed with its sign. */
-export const RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,4})?) ?%/g;
+/** A rate in percent as it is printed with its sign; a recogniser puts spaces around the mark of its decimals: "19, 0 %". */
+export const RATE = /(?<![\d.,]|\d[.,] )(\d{1,2}(?: ?[.,] ?\d{1,4})?) ?%/g;
 
 /** A number that may be a rate, as it stands in a column of rates. */
 export const BARE_RATE = /(?<![\d.,])(\d{1,2}(?:[.,]\d{1,4})?)(?![\d.,])/g;
 
-/** A printed rate as a decimal: "19,0" is "19". */
-export const rateIn = (printed: string): string => String(Number(printed.replace(',', '.')));
+/** A printed rate as a decimal: "19,0" and "19, 0" are "19". */
+export const rateIn = (printed: string): string => String(Number(printed.replace(/\s/g, '').replace(',', '.')));
 
 /** Whether a tax in minor units is that within a total at a rate in percent, to one minor unit. */
 export function isTaxOf(tax: bigint, total: bigint | null, rate: string): boolean {

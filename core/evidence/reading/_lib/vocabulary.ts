@@ -18,6 +18,9 @@ export const STRONG_TOTAL = any([
   'payable amount',
   'zu zahlen(?:der betrag)?',
   'gesamtbetrag',
+  'vegosszeg',
+  'fizetendo(?: osszeg)?',
+  'osszesen fizetendo',
   'gesamtsumme',
   'endbetrag',
   'rechnungsbetrag',
@@ -84,11 +87,17 @@ export const TOTAL = any([
   'belopp',
   'bedrag',
   'razem',
+  'osszesen',
+  '合計',
+  '総計',
+  'お買上計',
 ]);
 /** A total of something less than all. */
 export const PART_OF_TOTAL = any([
   'sub ?-?total[a-z]*',
   'subtotaal',
+  'reszosszeg',
+  '小計',
   'zwischensumme',
   'sous ?-?total',
   'sub ?-?totale',
@@ -123,6 +132,9 @@ export const PART_OF_TOTAL = any([
 ]);
 export const TAX = any([
   'vat',
+  '消費税',
+  '内税',
+  '外税',
   'v\\.a\\.t\\.?',
   'tax(?:es)?',
   'gst',
@@ -173,6 +185,8 @@ export const EXTRA = any([
 /** What was handed over, and what came back. */
 export const HANDED = any([
   'cash',
+  'keszpenz',
+  'お預り?',
   'tendered',
   'given',
   'bar',
@@ -190,6 +204,9 @@ export const HANDED = any([
 ]);
 export const CHANGE = any([
   'change',
+  'visszajaro',
+  'お釣り?',
+  'おつり',
   'ruckgeld',
   'wechselgeld',
   'zuruck',
