@@ -1,9 +1,12 @@
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import type { Statement, StatementEntry } from '../../../core/evidence/statements/statement.types.ts';
 import type { Actor, Context, Services } from '../../platform/context.ts';
+import type { Db } from '../../platform/db/connect.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { RowsRead, TableHead } from '../../platform/outside/statements/readStatementFile.ts';
+import { notContradicted } from '../../platform/outside/statements/csv.ts';
 import { Unreadable } from '../../platform/outside/unreadable.ts';
+import { today } from '../../platform/ports/clock.ts';
 import { mappingSchema, type FileAnswer, type ImportOptions } from '../../../contract/statements.ts';
 import { selectCard, type CardRow } from '../../records/cards/cards.queries.ts';
 import { importStatements, mayImport } from './import.service.ts';
@@ -52,7 +55,8 @@ async function importTable(context: Services, actor: Actor, file: GivenFile, hea
   const card = await selectCard(context.db, file.card);
   if (card?.holder_id === actor.id) throw new Refused('own-record', { what: 'card' });
   if (!card || !mayImport(actor, card)) throw new Refused('not-found', { what: 'card' });
-  const read = await orRefused(file, context.reader.rows(file.bytes, mapping, card.currency, actor.id));
+  const of = { currency: card.currency, digits: card.digits, today: today(context.clock) };
+  const read = await orRefused(file, context.reader.rows(file.bytes, mapping, of, actor.id));
   if (file.rehearse) return rehearsalOf(file.name, card, read);
   const { entries, problems } = read;
   if (entries.length === 0) return { kind: 'imported', name: file.name, format: 'CSV', outcomes: [], problems };
@@ -64,16 +68,10 @@ async function importTable(context: Services, actor: Actor, file: GivenFile, hea
     readAs: JSON.stringify([card.id, mapping]),
     by: actor,
     card: card.id,
+    beside: (trx: Db) =>
+      storeMapping(trx, { columns: head.headings, mapping, by: actor.id, card: card.id, at: context.clock.now() }),
   };
   const outcomes = await importStatements(context, document, [{ ok: true, statement: statementOf(card, entries) }]);
-  if (outcomes.every((o) => o.state !== 'refused'))
-    await storeMapping(context.db, {
-      columns: head.headings,
-      mapping,
-      by: actor.id,
-      card: card.id,
-      at: context.clock.now(),
-    });
   return { kind: 'imported', name: file.name, format: 'CSV', outcomes, problems };
 }
 
@@ -122,9 +120,10 @@ function rehearsalOf(name: string, { id, currency }: CardRow, { entries, problem
 }
 
 async function askForColumns({ db }: Context, name: string, head: TableHead): Promise<FileAnswer> {
-  const { columns, sample, rows, headings, proposed } = head;
+  const { columns, sample, rows, headings, proposed, told } = head;
   const last = await selectMapping(db, headings);
   const kept = mappingSchema.safeParse(last?.mapping);
   const remembered = last && kept.success ? { by: last.by, at: last.at.toISOString(), card: last.card } : null;
-  return { kind: 'table', name, columns, sample, rows, proposed: kept.success ? kept.data : proposed, remembered };
+  const shown = kept.success ? notContradicted(kept.data, told) : proposed;
+  return { kind: 'table', name, columns, sample, rows, proposed: shown, remembered };
 }

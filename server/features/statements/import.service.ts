@@ -11,7 +11,7 @@ import type { Outcome } from '../../../contract/statements.ts';
 import { performBirth } from '../../platform/acts/perform.ts';
 import type { Actor } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { inTransaction } from '../../platform/db/transaction.ts';
+import { repeatable } from '../../platform/db/transaction.ts';
 import { selectCard, type CardRow } from '../../records/cards/cards.queries.ts';
 import {
   insertCharges,
@@ -37,6 +37,8 @@ export interface Document {
   by: Actor | null;
   /** The card of a table, which names none itself. */
   card?: string;
+  /** What is kept together with a statement that is taken, or not at all. */
+  beside?: (trx: Db) => Promise<void>;
 }
 /**
  * Imports the statements of a document, each by itself: whole and right, or not at all. One that was imported before,
@@ -119,7 +121,7 @@ async function importOne(context: Context, place: Place, read: ReadStatement): P
 }
 
 function take(context: Context, place: Place, statement: Statement, card: CardRow): Promise<Outcome> {
-  return inTransaction(context, async (trx) => {
+  return repeatable(context, async (trx) => {
     await lockCard(trx, card.id);
     // Another process may have imported the same file while we waited.
     if (await statementIsThere(trx, place.sha256, place.position)) return isThere({ ok: true, statement });
@@ -138,6 +140,7 @@ function take(context: Context, place: Place, statement: Statement, card: CardRo
       says: null,
     });
     await linkCharges(trx, id, [...made, ...known.map((k) => k.id)]);
+    await place.beside?.(trx);
     return { ...outcomeOf({ ok: true, statement }, 'imported', made.length, null), known: known.length };
   });
 }
@@ -151,7 +154,7 @@ async function refuse(
 ): Promise<Outcome> {
   const statement = read.ok ? read.statement : null;
   const row = { statement: card ? statement : null, entries: statement?.entries.length ?? 0, added: 0, says };
-  await inTransaction(context, async (trx) => {
+  await repeatable(context, async (trx) => {
     if (!(await refusalIsThere(trx, place.sha256, place.position)))
       await note(context, trx, place, card, { ...row, state: 'refused' });
   });

@@ -8,6 +8,7 @@ import type { Paper } from './reading/papers.ts';
 import type { FileToRead } from './reading/readFile.ts';
 import type { Inspected, ReadResult } from './reading/reading.types.ts';
 import type { RowsRead, StatementFile } from './statements/readStatementFile.ts';
+import type { TableOf } from './statements/tableRows.ts';
 import { Unreadable } from './unreadable.ts';
 
 /** Looks at files from outside in processes of their own. `person` is whose file it is, for a fair share of the processes. */
@@ -25,7 +26,7 @@ export interface Reader {
   /** The statements of a file, or what its table looks like; Unreadable when it is neither. */
   statements(bytes: Buffer, person: string): Promise<StatementFile>;
   /** The rows of a table by a mapping. */
-  rows(bytes: Buffer, mapping: Omit<Mapping, 'delimiter'>, currency: string, person: string): Promise<RowsRead>;
+  rows(bytes: Buffer, mapping: Omit<Mapping, 'delimiter'>, of: TableOf, person: string): Promise<RowsRead>;
   /** How many files are read at once. */
   readonly atOnce: number;
   /** How many files wait, and how many are looked at now. */
@@ -81,7 +82,7 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
     divide: async (paper, parts, person) =>
       (await ask<Uint8Array[]>({ task: 'divide', ...paper, parts }, short(person))).map((made) => Buffer.from(made)),
     statements: (bytes, person) => ask({ task: 'statements', bytes }, short(person)),
-    rows: (bytes, mapping, currency, person) => ask({ task: 'rows', bytes, mapping, currency }, short(person)),
+    rows: (bytes, mapping, of, person) => ask({ task: 'rows', bytes, mapping, of }, short(person)),
     atOnce,
     unconfined: program.confinement.missing,
     load: () => helpers.load(),

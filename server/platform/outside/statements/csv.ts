@@ -1,6 +1,6 @@
 import { parse } from 'csv-parse/sync';
 import type { Mapping } from '../../../../contract/statements.ts';
-import { namedDate, possibleOrders } from '../../../../core/numbers/readLocalDate.ts';
+import { namedDate, possibleOrders, readLocalDate } from '../../../../core/numbers/readLocalDate.ts';
 
 export interface Table {
   delimiter: Mapping['delimiter'];
@@ -121,27 +121,81 @@ export function proposeMapping(table: Table): Partial<Mapping> {
   // One column of currencies beside an original amount tells that amount's.
   if (proposed.originalAmount !== null && proposed.originalCurrency === null)
     Object.assign(proposed, { originalCurrency: proposed.currency, currency: null });
-  return { ...proposed, ...waysOf(table, proposed) } as Partial<Mapping>;
+  return { ...proposed, ...waysOf(toldBy(table), proposed) } as Partial<Mapping>;
 }
 
+/** What the cells of a column tell of how they are written. */
+export interface Told {
+  filled: number;
+  /** The orders of day, month and year in which every cell is a date. */
+  orders: Mapping['order'][];
+  /** How many are a date in each order: one that is none in any says nothing. */
+  dates: Record<Mapping['order'], number>;
+  /** Every cell is a date with the name of its month. */
+  named: boolean;
+  mark: Mapping['mark'] | null;
+  /** How many are written with a minus. */
+  minus: number;
+}
+/** By how many of its rows it is told how a table writes. */
+const TOLD_BY = 200;
+
+export const toldBy = ({ columns, rows }: Table): Told[] =>
+  columns.map((_, at) =>
+    toldOf(
+      rows
+        .slice(0, TOLD_BY)
+        .map((r) => (r.cells[at] ?? '').trim())
+        .filter(Boolean),
+    ),
+  );
+
+function toldOf(cells: readonly string[]): Told {
+  const matching = (pattern: RegExp) => cells.filter((cell) => pattern.test(cell)).length;
+  const [commas, points] = [matching(/,\d{1,2}\D*$/), matching(/\.\d{1,2}\D*$/)];
+  return {
+    filled: cells.length,
+    orders: possibleOrders(cells),
+    dates: { dmy: datesIn(cells, 'dmy'), mdy: datesIn(cells, 'mdy'), ymd: datesIn(cells, 'ymd') },
+    named: cells.length > 0 && cells.every((cell) => namedDate(cell) !== null),
+    mark: commas === points ? null : commas > points ? ',' : '.',
+    minus: matching(/^\D{0,4}[-−(]|-\D{0,4}$/),
+  };
+}
+
+const datesIn = (cells: readonly string[], order: Mapping['order']): number =>
+  cells.filter((cell) => readLocalDate(cell, order) !== null).length;
+
 /** How the table writes its dates, decimals and what was spent, as far as its rows tell. */
-function waysOf({ rows }: Table, { date, amount, credit, side }: Record<string, unknown>): Partial<Mapping> {
-  const sample = (at: unknown) => rows.slice(0, 200).map((r) => (r.cells[at as number] ?? '').trim());
+function waysOf(told: readonly Told[], { date, amount, credit, side }: Partial<Record<keyof Mapping, unknown>>) {
   const ways: Partial<Mapping> = {};
-  if (date !== undefined) {
-    const dates = sample(date).filter(Boolean);
-    const orders = possibleOrders(dates);
-    const named = dates.length > 0 && dates.every((d) => namedDate(d) !== null);
-    if (orders.length === 1 || named) ways.order = orders[0] ?? 'dmy';
-  }
-  if (amount !== undefined) {
-    const amounts = [...sample(amount), ...(credit === null ? [] : sample(credit))].filter(Boolean);
-    const commas = amounts.filter((a) => /,\d{1,2}\D*$/.test(a)).length;
-    const points = amounts.filter((a) => /\.\d{1,2}\D*$/.test(a)).length;
-    if (commas !== points) ways.mark = commas > points ? ',' : '.';
-    const minus = sample(amount).filter((a) => /^\D{0,4}[-−(]|-\D{0,4}$/.test(a)).length;
-    const apart = credit !== null || side !== null;
-    ways.spent = minus * 2 > amounts.length && !(apart && minus === 0) ? 'negative' : 'positive';
+  const dates = told[date as number];
+  if (dates && (dates.orders.length === 1 || dates.named)) ways.order = dates.orders[0] ?? 'dmy';
+  const [amounts, credits] = [told[amount as number], told[credit as number]];
+  if (amounts) {
+    const mark = amounts.mark ?? credits?.mark;
+    if (mark) ways.mark = mark;
+    const apart = Boolean(credits) || typeof side === 'number';
+    const filled = amounts.filled + (credits?.filled ?? 0);
+    ways.spent = amounts.minus * 2 > filled && !(apart && amounts.minus === 0) ? 'negative' : 'positive';
   }
   return ways;
+}
+
+/**
+ * A mapping that was kept for a table with the same headings, without what its rows contradict now: days that cannot be in that
+ * order, another mark before the decimals, another sign of what was spent. That is left for the person. Example: day first was
+ * kept, and 03/25/2026 stands there → no order.
+ */
+export function notContradicted(kept: Mapping, told: readonly Told[]): Partial<Mapping> {
+  const ways = waysOf(told, kept);
+  const dates = told[kept.date];
+  const { order, mark, spent, ...columns } = kept;
+  const orderFits = !dates || Object.values(dates.dates).every((count) => count <= dates.dates[order]);
+  return {
+    ...columns,
+    ...(orderFits ? { order } : {}),
+    ...(!ways.mark || ways.mark === mark ? { mark } : {}),
+    ...(!ways.spent || ways.spent === spent || !told[kept.amount]?.filled ? { spent } : {}),
+  };
 }

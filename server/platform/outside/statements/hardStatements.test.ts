@@ -52,6 +52,80 @@ describe('camt.053', () => {
     const short = entry(details('<Amt Ccy="EUR">20.00</Amt>', '<Amt Ccy="EUR">29.99</Amt>'));
     expect(only(camt(short))).toMatch(/entry 1.*49\.99.*50\.00/);
   });
+  it('reads every block of details of an entry, as far as each tells its amount', () => {
+    const block = (amount: string, name: string) =>
+      `<NtryDtls><TxDtls>${amount}<RltdPties><Cdtr><Nm>${name}</Nm></Cdtr></RltdPties></TxDtls></NtryDtls>`;
+    const two = (a: string, b: string) =>
+      read(camt(entry(block(a, 'Quay') + block(b, 'Pier'), { amount: '60.00' }))).entries;
+    expect(two('<Amt Ccy="EUR">20.00</Amt>', '<Amt Ccy="EUR">40.00</Amt>').map((e) => [e.merchant, e.settled])).toEqual(
+      [
+        ['Quay', '20.00'],
+        ['Pier', '40.00'],
+      ],
+    );
+    // not told apart, they are one entry and nobody's in particular
+    expect(two('', '').map((e) => [e.settled, e.merchant === 'Quay' || e.merchant === 'Pier'])).toEqual([
+      ['60.00', false],
+    ]);
+  });
+  it('takes what the bank charged within a batch as an entry of its own, and refuses what nothing explains', () => {
+    const charged = (fee: string) =>
+      entry(
+        `<Chrgs><Rcrd><Amt Ccy="EUR">${fee}</Amt><CdtDbtInd>DBIT</CdtDbtInd><ChrgInclInd>true</ChrgInclInd></Rcrd></Chrgs>`
+          + details('<Amt Ccy="EUR">20.00</Amt>', '<Amt Ccy="EUR">28.50</Amt>'),
+      );
+    expect(read(camt(charged('1.50'))).entries.map((e) => [e.settled, e.merchant === 'Bank charges'])).toEqual([
+      ['20.00', false],
+      ['28.50', false],
+      ['1.50', true],
+    ]);
+    expect(only(camt(charged('1.40')))).toMatch(/entry 1.*48\.50.*50\.00/);
+  });
+  it('compares interim balances where a statement is a page of several', () => {
+    const balance = (code: string, amount: string) =>
+      `<Bal><Tp><CdOrPrtry><Cd>${code}</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">${amount}</Amt><CdtDbtInd>CRDT</CdtDbtInd><Dt><Dt>2026-03-02</Dt></Dt></Bal>`;
+    const page = (a: string, b: string) => read(camt(entry(''), { sum: a + b }));
+    for (const [a, b] of [
+      ['ITBD', 'ITBD'],
+      ['OPBD', 'ITBD'],
+      ['ITBD', 'CLBD'],
+    ] as const) {
+      const right = page(balance(a, '90.00'), balance(b, '40.00'));
+      expect([right.opening, right.closing, checkStatement(right)]).toEqual(['90.00', '40.00', []]);
+      expect(checkStatement(page(balance(a, '90.00'), balance(b, '41.00')))).not.toEqual([]);
+    }
+  });
+  it('names the merchant of what is reversed, and what was paid in its own currency wherever it stands', () => {
+    const parties = '<RltdPties><Dbtr><Nm>Holder</Nm></Dbtr><Cdtr><Nm>Quay</Nm></Cdtr></RltdPties>';
+    const reversed = entry(`<RvslInd>true</RvslInd>${details(parties)}`).replace('DBIT', 'CRDT');
+    expect(read(camt(reversed)).entries[0]).toMatchObject({ merchant: 'Quay', settled: '-50.00' });
+    const dollars = '<Amt Ccy="USD">54.17</Amt>';
+    for (const inside of [
+      `<AmtDtls><InstdAmt>${dollars}</InstdAmt></AmtDtls>`,
+      `<AmtDtls><TxAmt>${dollars}</TxAmt></AmtDtls>`,
+      details(`<AmtDtls><TxAmt>${dollars}</TxAmt></AmtDtls>`),
+    ])
+      expect(read(camt(entry(inside))).entries[0]!.charged).toEqual({ amount: '54.17', currency: 'USD' });
+    expect(
+      read(camt(entry(`<AmtDtls><TxAmt><Amt Ccy="EUR">50.00</Amt></TxAmt></AmtDtls>`))).entries[0]!.charged,
+    ).toBeNull();
+  });
+  it('reads letters that are written by their number', () => {
+    const named = details('<RltdPties><Cdtr><Nm>Caf&#233; &#xC5;l &amp; S&#248;n</Nm></Cdtr></RltdPties>');
+    expect(read(camt(entry(named))).entries[0]!.merchant).toBe('Café Ål & Søn');
+  });
+  it.each([
+    ['camt.052', 'BkToCstmrAcctRpt', 'Rpt'],
+    ['camt.054', 'BkToCstmrDbtCdtNtfctn', 'Ntfctn'],
+  ])('is read as %s too', (format, message, part) => {
+    const text = camt(entry(''))
+      .replaceAll('BkToCstmrStmt', message)
+      .replaceAll('Stmt>', `${part}>`)
+      .replace('053', format.slice(-3));
+    const file = readStatements(text);
+    expect(file?.ok && [file.format, file.statements[0]!.ok]).toEqual([format, true]);
+    expect(read(text).entries.map((e) => e.settled)).toEqual(['50.00']);
+  });
   it('finds the merchant in the ultimate creditor or in what was remitted', () => {
     const ultimate = details(
       '<RltdPties><Cdtr><Nm>Pay Agent</Nm></Cdtr><UltmtCdtr><Pty><Nm>Quay</Nm></Pty></UltmtCdtr></RltdPties>',
@@ -80,6 +154,16 @@ describe('camt.053', () => {
 describe('OFX', () => {
   const ofx = (inside: string) =>
     `OFXHEADER:100\n\n<OFX><CCSTMTRS><CURDEF>EUR<CCACCTFROM><ACCTID>4410</CCACCTFROM><BANKTRANLIST><STMTTRN><TRNTYPE>DEBIT<DTPOSTED>20260303<TRNAMT>-50.50<FITID>F1<NAME>QUAY${inside}</STMTTRN></BANKTRANLIST></CCSTMTRS></OFX>\n`;
+  it('reads names by numbers of letters and in CDATA, and leaves out an entry of nothing', () => {
+    const named = (name: string) => read(ofx('').replace('QUAY', name)).entries.map((e) => e.merchant);
+    expect(named('Caf&#233; &amp; Bar')).toEqual(['Café & Bar']);
+    expect(named('<![CDATA[Quay & <Sons>]]>')).toEqual(['Quay & <Sons>']);
+    const nothing = ofx('').replace(
+      '</STMTTRN>',
+      '</STMTTRN><STMTTRN><TRNTYPE>OTHER<DTPOSTED>20260304<TRNAMT>0.00<FITID>F2</STMTTRN>',
+    );
+    expect([read(nothing).entries.length, checkStatement(read(nothing))]).toEqual([1, []]);
+  });
   it('never takes an amount in another currency for one of the account', () => {
     expect(only(ofx('<CURRENCY><CURRATE>0.9<CURSYM>USD</CURRENCY>'))).toContain(
       'the amount is in USD, the account in EUR',
@@ -125,7 +209,7 @@ const tableOf = (text: string) => {
 /** The rows of a table by what was proposed for it, with what a person would add. */
 const rowsOf = (text: string, said: Partial<Mapping> = {}, currency = 'EUR') => {
   const table = tableOf(text);
-  const { entries, problems } = entriesOfTable(table, { ...proposeMapping(table), ...said } as Mapping, currency);
+  const { entries, problems } = entriesOfTable(table, { ...proposeMapping(table), ...said } as Mapping, { currency });
   return [
     ...entries.map((e) => `${e.bookedOn} ${e.settled} ${e.merchant}`),
     ...problems.map((p) => `line ${p.line}: ${p.says}`),

@@ -1,3 +1,4 @@
+import { toMinor } from '../../../../core/numbers/amount.ts';
 import { minorUnits } from '../../../../core/numbers/minorUnits.ts';
 import { isIsoDate } from '../../../../core/numbers/isoDate.ts';
 import { readLocalAmount } from '../../../../core/numbers/readLocalAmount.ts';
@@ -17,7 +18,7 @@ export function readOfx(text: string): ReadFile {
   const start = text.search(/<OFX>/i);
   if (start < 0 || !/<\/OFX>\s*$/i.test(text))
     return { ok: false, says: 'The file breaks off in the middle, so nothing of it was taken. Fetch it again.' };
-  const root = treeOf(text.slice(start));
+  const root = treeOf(withoutCdata(text.slice(start)));
   const statements = [...all(root, 'CCSTMTRS'), ...all(root, 'STMTRS')];
   if (statements.length === 0) return { ok: false, says: 'It holds no statement.' };
   return { ok: true, format: 'OFX', statements: statements.map(readOne) };
@@ -41,7 +42,17 @@ function treeOf(text: string): Node {
 }
 
 const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', nbsp: ' ', quot: '"', apos: "'" };
-const unescape = (text: string): string => text.replace(/&(\w+);/g, (whole, name: string) => ENTITIES[name] ?? whole);
+const unescape = (text: string): string =>
+  text.replace(/&(?:#(\d{1,7})|#x([\da-f]{1,6})|(\w+));/gi, (whole, decimal?: string, hex?: string, name?: string) => {
+    const code = decimal ? Number(decimal) : hex ? parseInt(hex, 16) : null;
+    if (code !== null) return code > 31 && code <= 0x10ffff ? String.fromCodePoint(code) : ' ';
+    return ENTITIES[name!] ?? whole;
+  });
+/** What is in a CDATA section as it would be written outside of one. */
+const withoutCdata = (text: string): string =>
+  text.replace(/<!\[CDATA\[([\s\S]*?)\]\]>/g, (_, inside: string) =>
+    inside.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;'),
+  );
 
 const all = (node: Node, tag: string): Node[] => node.children.flatMap((c) => (c.tag === tag ? [c] : all(c, tag)));
 const first = (node: Node | undefined, tag: string): Node | undefined => node && all(node, tag)[0];
@@ -74,7 +85,10 @@ function statementOf(node: Node, account: string | null): Statement {
     to: to ? date(to, 'the last day') : null,
     opening: null,
     closing: balance ? money(balance, currency, 'the balance') : null,
-    entries: (list ? all(list, 'STMTTRN') : []).map((entry, i) => entryOf(entry, currency, `entry ${i + 1}`)),
+    // an entry of nothing tells something, and moves no money
+    entries: (list ? all(list, 'STMTTRN') : [])
+      .map((entry, i) => entryOf(entry, currency, `entry ${i + 1}`))
+      .filter((entry) => toMinor(entry.settled, currency) !== 0n),
     stated: { count: null, sum: null },
   };
 }

@@ -1,7 +1,7 @@
 import type { Mapping } from '../../../../contract/statements.ts';
 import { Unreadable } from '../unreadable.ts';
-import { headingsOf, proposeMapping, readTable, type Table } from './csv.ts';
-import { entriesOfTable, type RowProblem } from './tableRows.ts';
+import { headingsOf, proposeMapping, readTable, toldBy, type Table, type Told } from './csv.ts';
+import { entriesOfTable, type RowProblem, type TableOf } from './tableRows.ts';
 import { readStatements, textOf } from './readStatements.ts';
 import type { ReadFile } from './readStatements.types.ts';
 import type { StatementEntry } from '../../../../core/evidence/statements/statement.types.ts';
@@ -15,12 +15,14 @@ export interface TableHead {
   /** By what a mapping of this table is remembered. */
   headings: string;
   proposed: Partial<Mapping>;
+  /** How each column is written, by its rows. */
+  told: Told[];
 }
 export type StatementFile = { kind: 'statements'; read: ReadFile } | { kind: 'table'; head: TableHead };
 export interface RowsToRead {
   bytes: Buffer;
   mapping: Omit<Mapping, 'delimiter'>;
-  currency: string;
+  of: TableOf;
 }
 export interface RowsRead {
   entries: StatementEntry[];
@@ -36,13 +38,13 @@ export function readStatementFile(bytes: Buffer): StatementFile {
   const table = tableOf(text);
   const sample = table.rows.slice(0, SAMPLE).map((r) => r.cells);
   const head = { columns: table.columns, sample, rows: table.rows.length, headings: headingsOf(table) };
-  return { kind: 'table', head: { ...head, proposed: proposeMapping(table) } };
+  return { kind: 'table', head: { ...head, proposed: proposeMapping(table), told: toldBy(table) } };
 }
 
 /** The rows of a table by a mapping, with what is wrong in which line. */
-export function readRows({ bytes, mapping, currency }: RowsToRead): RowsRead {
+export function readRows({ bytes, mapping, of }: RowsToRead): RowsRead {
   const table = tableOf(textOf(bytes));
-  return entriesOfTable(table, { ...mapping, delimiter: table.delimiter }, currency);
+  return entriesOfTable(table, { ...mapping, delimiter: table.delimiter }, of);
 }
 
 function tableOf(text: string): Table {

@@ -178,7 +178,7 @@ describe('a table', () => {
       side: null,
       currency: null,
     };
-    const { entries, problems } = entriesOfTable(table(), mapping, 'EUR');
+    const { entries, problems } = entriesOfTable(table(), mapping, { currency: 'EUR' });
     expect(entries.map((e) => [e.reference, e.settled, e.merchant])).toEqual([
       ['A1', '1234.56', 'Quay; "Sons"'],
       ['A6', '-7.50', 'evil'],

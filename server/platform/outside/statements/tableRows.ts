@@ -1,4 +1,5 @@
 import type { Mapping } from '../../../../contract/statements.ts';
+import { rowsAgainst } from './rowsAgainst.ts';
 import { daysBetween } from '../../../../core/numbers/isoDate.ts';
 import { minorUnits } from '../../../../core/numbers/minorUnits.ts';
 import { readLocalAmount } from '../../../../core/numbers/readLocalAmount.ts';
@@ -16,17 +17,31 @@ class RowFault extends Error {}
 
 const DAYS_APART = 366;
 
-/** The entries of a table by a mapping, and what is wrong in which line; together they are all of its rows. */
+/** The card a table is said to be of: its currency, the last digits of its number, and the day on which the table is read. */
+export interface TableOf {
+  currency: string;
+  digits?: string;
+  today?: string;
+}
+
+/**
+ * The entries of a table by a mapping, and what is wrong in which line; together they are all of its rows. Rows that say that they
+ * are of another card, or not booked, are no charges of this one.
+ */
 export function entriesOfTable(
   table: Table,
   mapping: Mapping,
-  currency: string,
+  { currency, ...of }: TableOf,
 ): { entries: StatementEntry[]; problems: RowProblem[] } {
+  const against = rowsAgainst(table, mapping, of);
   const read: { line: number; entry: StatementEntry }[] = [];
   const problems: RowProblem[] = [];
   for (const { line, cells } of table.rows) {
     try {
-      read.push({ line, entry: entryOf(cells, mapping, currency) });
+      const entry = entryOf(cells, mapping, currency);
+      const says = against(cells, entry);
+      if (says) throw new RowFault(says);
+      read.push({ line, entry });
     } catch (error) {
       if (!(error instanceof RowFault)) throw error;
       problems.push({ line, says: error.message });

@@ -18,21 +18,30 @@ const parser = new XMLParser({
   parseTagValue: false,
   parseAttributeValue: false,
   processEntities: true,
-  htmlEntities: false,
+  // names hold letters by their numbers too
+  htmlEntities: true,
 });
 
-/** Reads ISO 20022 camt.053 (bank to customer statement), any version: what the versions differ in is read either way. */
-export function readCamt053(xml: string): ReadFile {
+/** The messages of ISO 20022 by which a bank tells what was booked: the report of a day, the statement, and the notice of entries. */
+const MESSAGES = [
+  { format: 'camt.053', message: 'BkToCstmrStmt', part: 'Stmt' },
+  { format: 'camt.052', message: 'BkToCstmrAcctRpt', part: 'Rpt' },
+  { format: 'camt.054', message: 'BkToCstmrDbtCdtNtfctn', part: 'Ntfctn' },
+] as const;
+
+/** Reads ISO 20022 camt.053, camt.052 and camt.054, any version: what the versions differ in is read either way. */
+export function readCamt(xml: string): ReadFile {
   let tree: Node;
   try {
     tree = parser.parse(xml, true) as Node;
   } catch {
     return { ok: false, says: 'The file breaks off in the middle, so nothing of it was taken. Fetch it again.' };
   }
-  const message = child(child(tree, 'Document') ?? tree, 'BkToCstmrStmt');
-  const statements = children(message, 'Stmt');
-  if (statements.length === 0) return { ok: false, says: 'It holds no statement.' };
-  return { ok: true, format: 'camt.053', statements: statements.map(readOne) };
+  const document = child(tree, 'Document') ?? tree;
+  const found = MESSAGES.find(({ message }) => child(document, message));
+  const statements = found ? children(child(document, found.message), found.part) : [];
+  if (!found || statements.length === 0) return { ok: false, says: 'It holds no statement.' };
+  return { ok: true, format: found.format, statements: statements.map(readOne) };
 }
 
 function readOne(node: Node): ReadStatement {
@@ -53,9 +62,7 @@ function accountOf(node: Node): string | null {
 function statementOf(node: Node, account: string | null): Statement {
   if (!account) throw new StatementFault('The statement names no account.');
   const balances = children(node, 'Bal');
-  const balance = (...codes: string[]) =>
-    balances.find((b) => codes.includes(text(child(child(b, 'Tp'), 'CdOrPrtry'), 'Cd')));
-  const [opening, closing] = [balance('OPBD', 'PRCD'), balance('CLBD')];
+  const [opening, closing] = endsOf(balances);
   const currency =
     text(child(node, 'Acct'), 'Ccy')
     || attribute(child(opening ?? closing, 'Amt'), 'Ccy')
@@ -84,6 +91,18 @@ function statementOf(node: Node, account: string | null): Statement {
       sum: sum ? amount(sum, currency, 'the sum of its entries') : null,
     },
   };
+}
+
+/** The balances at both ends; where a statement is one page of several, its interim balances stand for those it has not. */
+function endsOf(balances: readonly Node[]): [opening: Node | undefined, closing: Node | undefined] {
+  const coded = (...codes: string[]) =>
+    balances.filter((b) => codes.includes(text(child(child(b, 'Tp'), 'CdOrPrtry'), 'Cd')));
+  const [[opening], [closing], interim] = [coded('OPBD', 'PRCD'), coded('CLBD'), coded('ITBD')];
+  const both = interim.length > 1;
+  return [
+    opening ?? (both || closing ? interim[0] : undefined),
+    closing ?? (both || opening ? interim.at(-1) : undefined),
+  ];
 }
 
 interface Numbered {
@@ -116,11 +135,12 @@ function entriesOf(entry: Node, number: number, currency: string): StatementEntr
   const bookedOn = dateOf(entry, 'BookgDt') ?? dateOf(entry, 'ValDt');
   if (!bookedOn || !isIsoDate(bookedOn))
     throw new StatementFault(`In ${where} the booking date "${bookedOn ?? ''}" does not exist.`);
-  const details = children(child(entry, 'NtryDtls'), 'TxDtls');
+  const details = children(entry, 'NtryDtls').flatMap((d) => children(d, 'TxDtls'));
   const several = details.length > 1 && details.every((d) => attribute(ownAmount(d, currency), 'Ccy') === currency);
-  const transactions = several ? details : [details[0] ?? {}];
-  if (several) assertWhole(entry, transactions, currency, where);
-  return transactions.map((transaction) => {
+  // several whose amounts are not told are one entry, of none of their merchants
+  const transactions = several ? details : [details.length > 1 ? {} : (details[0] ?? {})];
+  const fee = several ? chargedBeside(entry, transactions, currency, where) : null;
+  const own = transactions.map((transaction) => {
     const money = several ? ownAmount(transaction, currency) : child(entry, 'Amt');
     if (attribute(money, 'Ccy') !== currency)
       throw new StatementFault(
@@ -136,20 +156,43 @@ function entriesOf(entry: Node, number: number, currency: string): StatementEntr
       settled: minus(amount(value(money), currency, where), !spent),
     };
   });
+  return fee === null ? own : [...own, { ...feeOf(entry, where), bookedOn, settled: fee }];
 }
 
-/** A batch is its transactions, by their own sides. */
-function assertWhole(entry: Node, transactions: readonly Node[], currency: string, where: string): void {
+/** What a bank takes for a batch, as an entry of its own. */
+const feeOf = (entry: Node, where: string): Omit<StatementEntry, 'bookedOn' | 'settled'> => ({
+  ...factsOf(entry, {}, true, true, where),
+  merchant: 'Bank charges',
+});
+
+/**
+ * A batch is its transactions, by their own sides, and what the bank says that it took for it besides: that amount, spent, or
+ * null. Anything else is refused.
+ */
+function chargedBeside(entry: Node, transactions: readonly Node[], currency: string, where: string): string | null {
   const minorOf = (node: Node, money: Node | undefined) => {
     const minor = toMinor(amount(value(money), currency, where), currency);
     return (text(node, 'CdtDbtInd') || text(entry, 'CdtDbtInd')) === 'DBIT' ? minor : -minor;
   };
   const sum = transactions.reduce((a, t) => a + minorOf(t, ownAmount(t, currency)), 0n);
   const whole = minorOf(entry, child(entry, 'Amt'));
+  const fees = feesIn(entry, currency, where);
+  if (fees !== 0n && sum + fees === whole) return fromMinor(fees, currency);
   if (sum !== whole)
     throw new StatementFault(
       `In ${where} the transactions come to ${fromMinor(sum, currency)} ${currency}, the entry is of ${fromMinor(whole, currency)}.`,
     );
+  return null;
+}
+
+/** Charges that are within the amount of an entry, in minor units; what came back of them is below zero. */
+function feesIn(entry: Node, currency: string, where: string): bigint {
+  const charges = child(entry, 'Chrgs');
+  const within = children(charges, 'Rcrd').filter((r) => text(r, 'ChrgInclInd') === 'true');
+  const minorOf = (money: Node | undefined) =>
+    attribute(money, 'Ccy') === currency ? toMinor(amount(value(money), currency, where), currency) : 0n;
+  if (within.length === 0) return minorOf(child(charges, 'TtlChrgsAndTaxAmt'));
+  return within.reduce((a, r) => a + (text(r, 'CdtDbtInd') === 'CRDT' ? -1n : 1n) * minorOf(child(r, 'Amt')), 0n);
 }
 
 /** What a transaction of a batch came to on the account: its amount, or the instructed one where that is in its currency. */
@@ -168,7 +211,9 @@ function factsOf(
   where: string,
 ): Omit<StatementEntry, 'bookedOn' | 'settled'> {
   const parties = child(transaction, 'RltdPties');
-  const [theirs, ours] = spent ? ['Cdtr', 'Dbtr'] : ['Dbtr', 'Cdtr'];
+  // what is reversed names its parties as what it reverses did
+  const paid = spent !== (text(entry, 'RvslInd') === 'true');
+  const [theirs, ours] = paid ? ['Cdtr', 'Dbtr'] : ['Dbtr', 'Cdtr'];
   const person = partyOf(parties, theirs) ?? partyOf(parties, ours);
   const ultimate = partyOf(parties, `Ultmt${theirs}`);
   const remittance = children(child(transaction, 'RmtInf'), 'Ustrd').map(value).join(' ');
@@ -177,7 +222,7 @@ function factsOf(
   const references = child(transaction, 'Refs');
   const own = text(references, 'AcctSvcrRef');
   const whole = text(entry, 'AcctSvcrRef') || text(entry, 'NtryRef');
-  const instructed = child(child(child(transaction, 'AmtDtls'), 'InstdAmt'), 'Amt');
+  const instructed = originalOf(transaction) ?? (several ? undefined : originalOf(entry));
   const currency = attribute(instructed, 'Ccy');
   const categoryCode = code ? text(code, 'Id') : '';
   const purchased = text(child(transaction, 'RltdDts'), 'AccptncDtTm').slice(0, 10);
@@ -198,6 +243,13 @@ function factsOf(
     country: text(child(person, 'PstlAdr'), 'Ctry') || null,
     categoryCode: /^\d{4}$/.test(categoryCode) ? categoryCode : null,
   };
+}
+
+/** What was asked of the account where that was in a currency of its own. */
+function originalOf(node: Node): Node | undefined {
+  const details = child(node, 'AmtDtls');
+  const [instructed, taken] = ['InstdAmt', 'TxAmt'].map((name) => child(child(details, name), 'Amt'));
+  return instructed ?? (taken && attribute(taken, 'Ccy') !== attribute(child(node, 'Amt'), 'Ccy') ? taken : undefined);
 }
 
 function partyOf(parties: Node | undefined, name: string): Node | undefined {
