@@ -15,19 +15,7 @@ import {
 } from '../core/evidence/comparisons/tie.types.ts';
 import type { Reading } from '../core/evidence/reading/reading.types.ts';
 import { CLAIM_STATES, claimLifecycle, type ClaimAct } from '../core/workflow/lifecycles/claim.ts';
-import {
-  attachment,
-  date,
-  historyFields,
-  id,
-  key,
-  moment,
-  page,
-  recordId,
-  revision,
-  stored,
-  words,
-} from './primitives.ts';
+import { attachment, date, historyFields, id, moment, page, recordId, revision, stored, words } from './primitives.ts';
 
 /** Claims: what is asked, and what each audience is answered. */
 const state = z.enum(CLAIM_STATES);
@@ -53,7 +41,6 @@ export const postSchema = z.strictObject({
   revision,
   date: date,
   digest: z.string().length(64).describe('The fingerprint of the journal of that date, as it was shown.'),
-  key,
 });
 export const previewSchema = z.strictObject({ date: date });
 
@@ -187,7 +174,15 @@ const makers = {
   history: z.array(historyFields),
   may,
 };
-const claimantView = z.object({ audience: z.literal('claimant'), ...makers });
+const differing = z.object({
+  ...{ line: id, kind: tieKind },
+  comparisons: z.array(stored<Comparison>('comparison')),
+});
+const claimantView = z.object({
+  audience: z.literal('claimant'),
+  ...makers,
+  differs: z.array(differing).describe('Where a line is not what its paper, its charge or a line of one’s own says.'),
+});
 const approverView = z.object({
   audience: z.literal('approver'),
   ...makers,

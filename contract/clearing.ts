@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FINANCE } from '../core/workflow/lifecycle.types.ts';
-import { distinct, id, key, moment, nothing, recordId } from './primitives.ts';
+import { distinct, id, moment, nothing, recordId } from './primitives.ts';
 import { revision } from './primitives.ts';
 import { route, type RouteContract } from './route.ts';
 
@@ -15,7 +15,6 @@ export const beginClearingSchema = z.strictObject({
       .max(MOST),
     ({ number }) => number,
   ),
-  key,
 });
 export const clearingBegunAnswer = z.object({ run: recordId });
 
@@ -59,6 +58,7 @@ export const CLEARING_ROUTES: readonly RouteContract[] = [
     clearingBegunAnswer,
     {
       body: beginClearingSchema,
+      needsKey: true,
       status: 201,
     },
   ),

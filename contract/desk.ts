@@ -113,6 +113,7 @@ export const columnsAnswer = z.object({ columns: z.array(column).nullable().desc
 export const hereAnswer = z.object({
   others: z.array(z.string()).describe('Who else has the claim open.'),
   before: z.number().nullable().describe('The version one looked at before this one; null when there was none.'),
+  revision: z.number().int().describe('The revision of the claim now.'),
 });
 
 export const nextSchema = z.strictObject({

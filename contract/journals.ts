@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { parts } from '../core/documents/case.schema.ts';
-import { answeredId, date, id, key, moment, page, recordId, words } from './primitives.ts';
+import { answeredId, date, id, moment, page, recordId, words } from './primitives.ts';
 
 /** The ledger: journals of every source, and what is open. */
-export const reverseSchema = z.strictObject({ date: date, reason: words, key });
+export const reverseSchema = z.strictObject({ date: date, reason: words });
 export const exportSchema = z.strictObject({
   entity: parts.id.optional(),
   from: date.optional(),

@@ -5,7 +5,7 @@ import * as gather from './gather.ts';
 import * as journals from './journals.ts';
 import * as periods from './periods.ts';
 import { REFUSALS } from './refusals.ts';
-import type { RouteContract } from './route.ts';
+import { KEY_HEADER, type RouteContract } from './route.ts';
 import { ROUTES } from './routes.ts';
 import * as session from './session.ts';
 import * as setup from './setup.ts';
@@ -56,15 +56,27 @@ function components(): Record<string, object> {
   return Object.fromEntries(named.map(([schema, io]) => [NAMES.get(schema)!, schemaOf(schema, io)]));
 }
 
-function operationOf({ path, says, query, body, answer, type, status = 200 }: RouteContract): object {
+function operationOf({ method, path, says, query, body, answer, type, status = 200, needsKey }: RouteContract): object {
   const content = answer ? json(referTo(answer)) : { content: { [type!]: {} } };
   return {
     summary: says,
-    parameters: [...pathParameters(path), ...(query ? queryParameters(query) : [])],
+    parameters: [
+      ...pathParameters(path),
+      ...(query ? queryParameters(query) : []),
+      ...(method === 'get' ? [] : [keyParameter(needsKey ?? false)]),
+    ],
     ...(body ? { requestBody: { required: true, ...bodyOf(body) } } : {}),
     responses: { [status]: { description: says, ...content }, default: REFUSED },
   };
 }
+
+const keyParameter = (required: boolean): object => ({
+  name: KEY_HEADER,
+  in: 'header',
+  required,
+  description: 'Makes it happen once: sent again with the same key and content, it answers as the first time.',
+  schema: { type: 'string', minLength: 8, maxLength: 100 },
+});
 
 const pathParameters = (path: string): object[] =>
   [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({

@@ -4,7 +4,6 @@ import { parts } from '../core/documents/case.schema.ts';
 /** The pieces requests and answers are made of. Amounts are decimal strings with the decimals of their currency. */
 export const revision = z.number().int().min(1).describe('The revision of the record that was seen.');
 export const words = z.string().trim().min(1, 'Say why in a few words.').max(2000, 'Keep it under 2,000 characters.');
-export const key = z.string().min(8).max(100).describe('Makes an act happen once, however often its request is sent.');
 export const { id, text, currency, amount, decimal, coding } = parts;
 /** A calendar date in the years that records, rates and rules can have. */
 export const date = parts.date.refine((d) => d >= '1900-01-01' && d <= '2199-12-31', 'has to lie in 1900 to 2199');

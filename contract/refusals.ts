@@ -18,6 +18,10 @@ export const REFUSALS = {
   'letter-used': [400, 'This link was used, or is older than an hour. Ask for another one.'],
   'no-mail': [503, 'No mail can be sent from here. Ask whoever runs Ebbet to connect it.'],
   'no-offer': [409, 'Begin again: show the picture for your authenticator, then enter its code.'],
+  'token-told': [
+    409,
+    'The token {name} was made, but its answer did not reach you, and it is told once. Revoke it and make another one.',
+  ],
   'wrong-token': [401, 'This token is not valid, or was revoked. Make another one.'],
   'other-site': [403, 'This request came from another site and was refused.'],
   'not-allowed': [403, 'Your roles do not allow this. It needs: {needs}.'],
@@ -34,6 +38,10 @@ export const REFUSALS = {
     'The figures changed since you looked: a rate or the book is newer. Look at the journal again.',
   ],
   'key-reused': [409, 'This request repeats an earlier one with other content. Load the page again.'],
+  'key-unusable': [
+    400,
+    'This request has to carry a key of its own, of 8 to 100 letters and digits, in the header Idempotency-Key.',
+  ],
   'not-live': [409, 'Journal {number} is not a live posting, so it cannot be reversed.'],
   'row-overlaps': [409, 'A row for {key} holds on some of these days already. End that one first.'],
   'row-used': [409, 'The row for {key} was used, so it can be ended and followed, not changed.'],
@@ -91,10 +99,6 @@ export const REFUSALS = {
   'line-not-declined': [
     422,
     'Line {line} cannot be declined by itself: it is private, paid centrally, or of nothing. Return the claim with a reason instead.',
-  ],
-  'was-handed-in': [
-    409,
-    'Claim {number} was handed in before it was withdrawn, so it stays ended. Begin a copy of it instead.',
   ],
   'line-declined': [422, 'Line {line} is declined. Count it again first; what was cut of it before then stands again.'],
   'line-counts': [409, 'Line {line} is not declined, so it counts already. Change what is allowed of it instead.'],

@@ -2,6 +2,13 @@ import type { z } from 'zod';
 import type { ActRule, Lifecycle, Role } from '../core/workflow/lifecycle.types.ts';
 import { seenQuery } from './primitives.ts';
 
+/**
+ * The key by which a request that is sent again is told from a new one, as the IETF's draft "The Idempotency-Key HTTP Header
+ * Field" names it; and whose page sends it: as whoever else is signed in by then, nothing is done.
+ */
+export const KEY_HEADER = 'Idempotency-Key';
+export const PERSON_HEADER = 'Ebbet-Person';
+
 /** Who gathers receipts and charges. */
 export const GATHERERS: readonly Role[] = ['claimant', 'preparer'];
 
@@ -38,6 +45,8 @@ export interface RouteContract {
   answer: z.ZodType | null;
   type?: string;
   status?: number;
+  /** What must not happen twice by a sender's oversight: without a key it is refused. */
+  needsKey?: true;
 }
 
 type Rest = Omit<RouteContract, 'method' | 'path' | 'who' | 'does' | 'says' | 'answer'>;

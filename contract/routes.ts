@@ -114,6 +114,7 @@ export const ROUTES: readonly RouteContract[] = [
   act('submit', drafts.submitSchema),
   act('resubmit', drafts.submitSchema),
   act('withdraw', decisions.actSchema),
+  act('callBack', decisions.actSchema),
   act('bringBack', decisions.actSchema),
   act('approve', decisions.approveSchema),
   act('takeBack', decisions.actSchema),
@@ -131,6 +132,7 @@ export const ROUTES: readonly RouteContract[] = [
   ...BESIDE_ROUTES,
   route('post', '/claims/:number/post', whoMay(claimLifecycle, 'post'), 'Posts a cleared claim.', claims.postedAnswer, {
     body: claims.postSchema,
+    needsKey: true,
     status: 201,
   }),
 
@@ -226,6 +228,7 @@ export const ROUTES: readonly RouteContract[] = [
     claims.postedAnswer,
     {
       body: journals.reverseSchema,
+      needsKey: true,
       status: 201,
     },
   ),

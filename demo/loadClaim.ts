@@ -14,7 +14,7 @@ import { assessAgain } from '../server/features/claims/reassess.service.ts';
 import { correctLines } from '../server/features/claims/correct.service.ts';
 import { clearClaim, markTie } from '../server/features/claims/review.service.ts';
 import { approveClaim, declineClaim, returnClaim } from '../server/features/claims/decisions.service.ts';
-import { submitClaim, withdrawClaim } from '../server/features/claims/submission.service.ts';
+import { callBackClaim, submitClaim, withdrawClaim } from '../server/features/claims/submission.service.ts';
 import { postClaim, reverseJournal } from '../server/features/journals/post.service.ts';
 import { payClaim, rejectPayment } from '../server/features/payments/payClaim.service.ts';
 import { today } from '../server/platform/ports/clock.ts';
@@ -121,7 +121,7 @@ const PATHS: Record<string, string[]> = {
   'in review': ['submit', 'approve'],
   returned: ['submit', 'approve', 'return'],
   declined: ['submit', 'decline'],
-  withdrawn: ['submit', 'withdraw'],
+  withdrawn: ['submit', 'callBack', 'withdraw'],
   cleared: ['submit', 'approve', 'clear'],
   posted: ['submit', 'approve', 'clear', 'post'],
   reversed: ['submit', 'approve', 'clear', 'post', 'reverse'],
@@ -151,6 +151,7 @@ const STEPS: Record<string, (step: StepOf) => Promise<unknown>> = {
     const accepted = (await selectPolicyStatement(context.db, today(context.clock)))?.version;
     await submitClaim(context, actorOf(seed.claimant), { ...(await explained(context, seed, seen)), accepted });
   },
+  callBack: ({ context, seed, seen }) => callBackClaim(context, actorOf(seed.claimant), seen),
   withdraw: ({ context, seed, seen }) => withdrawClaim(context, actorOf(seed.claimant), seen),
   approve: ({ context, seen }) => approveAll(context, seen),
   correct: ({ context, seed: { correction }, seen }) => correctLines(context, REVIEWER, seen, [correction!]),
@@ -217,7 +218,7 @@ async function reverse(context: Context, number: string, date: string): Promise<
   const { version } = (await selectClaim(context.db, number))!;
   const journal = (await selectLiveJournal(context.db, claimSource(number, version), 'claim'))!.number;
   const reason = 'Posted with the coding of last year’s project.';
-  await reverseJournal(context, CONTROLLER, { journal, date, reason, key: `demo-${number}-back` });
+  await reverseJournal(context, CONTROLLER, { journal, date, reason });
 }
 
 /** Posts as somebody would who looked at the journal of the day. */
@@ -226,7 +227,7 @@ async function post(context: Context, { number }: ClaimSeed, revision: number, d
   const claim = (await selectClaim(context.db, number))!;
   const { assessment } = await keptClaim(context.db, { claim_id: claim.id, version: claim.version });
   const digest = sha256(canonical(assessment.journal));
-  await postClaim(context, actorOf('P03'), number, { revision, date, digest, key: `demo-${number}` });
+  await postClaim(context, actorOf('P03'), number, { revision, date, digest });
 }
 
 /** Half of what is to be paid for a claim, in minor units. */

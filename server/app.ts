@@ -31,6 +31,7 @@ import { tokenRoutes } from './features/session/tokens.routes.ts';
 import { COOKIE, knowActor, SESSION_HOURS, sessionRoutes } from './features/session/session.routes.ts';
 import { openApi } from '../contract/openApi.ts';
 import type { Secrets } from './platform/http/sealed.ts';
+import { keepKeys } from './platform/http/keepKeys.ts';
 import { admit } from './platform/http/admit.ts';
 import { answerErrors } from './platform/http/answerErrors.ts';
 import { stopWithClient } from './platform/http/stopWithClient.ts';
@@ -127,6 +128,7 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
   router.use(express.json({ limit: '1mb' }));
   router.use(knowActor(context));
   router.use(admit());
+  router.use(keepKeys(context));
   router.use(sessionRoutes(context, { pool, throttles, secrets, demo }));
   const description = JSON.stringify(openApi());
   router.get('/openapi.json', (_req, res) => void res.type('json').send(description));

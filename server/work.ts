@@ -1,5 +1,6 @@
 import type { Services } from './platform/context.ts';
 import type { RunningJobs } from './platform/jobs/jobs.ts';
+import { forgetKeys } from './platform/db/forgetKeys.ts';
 import { sendSeals } from './features/history/seals.service.ts';
 import { sendLetter } from './features/session/passwords.service.ts';
 import { clearChosen } from './features/claims/clearing/clearing.service.ts';
@@ -42,12 +43,14 @@ export async function startWork(services: Services, jobs: RunningJobs): Promise<
   await jobs.work('end-holds', () => endHolds(services));
   await jobs.work('lapse-plans', () => lapsePlans(services));
   await jobs.work('tell-substitutes', () => tellSubstitutes(services));
+  await jobs.work('forget-keys', () => forgetKeys(services));
   await jobs.work('go-on-with-routes', () => goOnWithRoutes(services));
   await jobs.work('remind-advances', () => remindAdvances(services));
   if (services.bank) await jobs.every(NIGHTLY, 'fetch-feed', {});
   await jobs.every(HOURLY, 'assess-claims', { key: USE_OF_TODAY });
   await jobs.every(DAILY, 'send-seals', {});
   await jobs.every(DAILY, 'lapse-plans', {});
+  await jobs.every(DAILY, 'forget-keys', {});
   await jobs.every(HOURLY, 'end-holds', {});
   await jobs.every(HOURLY, 'remind-advances', {});
   await jobs.every(HOURLY, 'go-on-with-routes', {});

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { line, makeCase, refusal } from '../../test/fixtures/caseBuilder.ts';
 import type { Line } from './case.schema.ts';
-import { readCase, writePath } from './readCase.ts';
+import { readCase, sayPath, writePath } from './readCase.ts';
 
 const withLine = (fields: Partial<Line>) => refusal(makeCase({ lines: [line(fields)] }));
 
@@ -193,5 +193,19 @@ describe('a document larger than is computed', () => {
     );
     expect(first(many(1, 501))).toBe('claim.lines[0].split.shares has more than 500 entries');
     expect(first(many(5001, 1))).toBe('claim.lines has more than 5000 entries');
+  });
+});
+
+describe('a place in what was sent', () => {
+  it.each([
+    [['lines', 0, 'merchant'], 'line 1, merchant'],
+    [['set', 'tripFrom'], 'trip from'],
+    [['set', 'advances', 1, 'upTo'], 'advance 2, up to'],
+    [['categories', 2], 'category 3'],
+    [['reason'], 'reason'],
+    [['set'], 'set'],
+    [[3], 'row 4'],
+  ])('%j is said as %s', (path, says) => {
+    expect(sayPath(path)).toBe(says);
   });
 });

@@ -35,10 +35,10 @@ export function toProblem(issue: z.core.$ZodIssue): Problem {
 
 /**
  * A problem as a sentence that names its field: "revision is missing."; what does not go on from a name follows a colon, as
- * in "reason: Say why in a few words."
+ * in "reason: Say why in a few words." `place` writes where it is.
  */
-export function sayProblem({ path, message }: Problem): string {
-  const where = path.length === 0 ? 'What was sent' : writePath(path);
+export function sayProblem({ path, message }: Problem, place = writePath): string {
+  const where = path.length === 0 ? 'What was sent' : place(path);
   const joined = /^(?:is|has|have|holds?|must|does|are)\b/.test(message)
     ? `${where} ${message}`
     : `${where}: ${message}`;
@@ -53,3 +53,14 @@ export function writePath(path: Problem['path']): string {
   if (path.length === 0) return 'document';
   return path.map((p, i) => (typeof p === 'number' ? `[${p}]` : i === 0 ? p : `.${p}`)).join('');
 }
+
+/** A path as people read it: ["lines", 0, "tripFrom"] → "line 1, trip from"; ["set", "amount"] → "amount". */
+export function sayPath(path: Problem['path']): string {
+  const words: string[] = [];
+  for (const [i, part] of path.entries()) {
+    if (typeof part === 'number') words.push(`${singular(words.pop() ?? 'row')} ${part + 1}`);
+    else if (part !== 'set' || i === path.length - 1) words.push(part.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`));
+  }
+  return words.join(', ');
+}
+const singular = (name: string): string => name.replace(/ies$/, 'y').replace(/(?<!s)s$/, '');

@@ -37,10 +37,12 @@ describe('a claim', () => {
     for (const act of ['gather', 'edit', 'write', 'remove', 'pair', 'unpair'] as const)
       expect([act, claimStates(act, maker, 'claimant')]).toEqual([act, ['draft', 'returned']]);
   });
-  it('is withdrawn by its makers as long as finance has not got it', () => {
-    expect(claimStates('withdraw', maker, 'claimant')).toEqual(['draft', 'with approver', 'returned']);
+  it('is taken back by its makers as long as finance has not got it, and ended while it is with them', () => {
+    expect(claimStates('callBack', maker, 'claimant')).toEqual(['with approver']);
+    expect(claimStates('withdraw', maker, 'claimant')).toEqual(['draft', 'returned']);
     for (const state of ['in review', 'cleared', 'posted', 'paid', 'declined'] as const)
-      expect(judgeAct(claimLifecycle, 'withdraw', record(state, 'claimant'), maker, on)).toMatchObject({ no: 'state' });
+      for (const act of ['withdraw', 'callBack'] as const)
+        expect(judgeAct(claimLifecycle, act, record(state, 'claimant'), maker, on)).toMatchObject({ no: 'state' });
     expect(claimStates('withdraw', EVERYTHING)).toEqual([]);
   });
   it('is approved, declined and sent back by who is asked, while it is with them', () => {

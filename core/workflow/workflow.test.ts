@@ -59,6 +59,7 @@ describe('every lifecycle', () => {
       'submit',
       'resubmit',
       'withdraw',
+      'callBack',
       'bringBack',
       'attachAnswer',
       'answer',

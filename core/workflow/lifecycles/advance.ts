@@ -24,8 +24,15 @@ export const advanceLifecycle = defineLifecycle('advance', ADVANCE_STATES, {
   }),
   withdraw: act({
     event: 'withdrawn',
-    ways: [way(['draft', 'requested', 'in review', 'to pay out'], 'withdrawn', { as: ['claimant'] })],
+    ways: [way(['draft', 'in review', 'to pay out'], 'withdrawn', { as: ['claimant'] })],
+    undoneBy: 'bringBack',
   }),
+  callBack: act({
+    event: 'called back',
+    ways: [way(['requested'], 'draft', { as: ['claimant'] })],
+    undoneBy: 'request',
+  }),
+  bringBack: act({ event: 'brought back', ways: [way(['withdrawn'], 'draft', { as: ['claimant'] })] }),
   approve: act({
     event: 'approved',
     tells: NEXT_TOLD,

@@ -36,13 +36,20 @@ export const planLifecycle = defineLifecycle('plan', PLAN_STATES, {
   submit: act<PlanState>({
     event: 'submitted',
     ways: [way(['draft'], 'with approver', { as: MAKERS })],
-    undoneBy: 'withdraw',
+    undoneBy: 'callBack',
     tells: NEXT_TOLD,
   }),
   withdraw: act<PlanState>({
     event: 'withdrawn',
-    ways: [way(['draft', 'with approver', 'approved'], 'withdrawn', { as: MAKERS })],
+    ways: [way(['draft', 'approved'], 'withdrawn', { as: MAKERS })],
+    undoneBy: 'bringBack',
   }),
+  callBack: act<PlanState>({
+    event: 'called back',
+    ways: [way(['with approver'], 'draft', { as: MAKERS })],
+    undoneBy: 'submit',
+  }),
+  bringBack: act<PlanState>({ event: 'brought back', ways: [way(['withdrawn'], 'draft', { as: MAKERS })] }),
   approve: decide('approved', 'approved', ['comment'], 'takeBack'),
   approvePart: decide('approved', null, ['comment'], 'takeBack'),
   takeBack: act<PlanState>({

@@ -26,6 +26,8 @@ import {
   detachFromAdvance,
   editAdvance,
   requestAdvance,
+  bringBackAdvance,
+  callBackAdvance,
   withdrawAdvance,
 } from './advances.service.ts';
 import { approveAdvance, declineAdvance, extendAdvance, grantAdvance, takeBackAdvance } from './decide.service.ts';
@@ -77,6 +79,12 @@ export function advanceRoutes(services: Services, uploads: RequestHandler): Rout
   );
   act('post', '/advances/:number/request', (actor, number, req) =>
     requestAdvance(context, actor, { number, ...checked(seenAdvanceSchema, req.body) }),
+  );
+  act('post', '/advances/:number/call-back', (actor, number, req) =>
+    callBackAdvance(context, actor, { number, ...checked(seenAdvanceSchema, req.body) }),
+  );
+  act('post', '/advances/:number/bring-back', (actor, number, req) =>
+    bringBackAdvance(context, actor, { number, ...checked(seenAdvanceSchema, req.body) }),
   );
   act('post', '/advances/:number/withdraw', (actor, number, req) =>
     withdrawAdvance(context, actor, { number, ...checked(seenAdvanceSchema, req.body) }),

@@ -119,7 +119,21 @@ export const requestAdvance = (context: Context, actor: Actor, seen: SeenAdvance
     };
   });
 
-/** Takes a request back as long as nothing was paid out. */
+/** Takes a request back to change it before it is sent again: nobody is asked any more. */
+export const callBackAdvance = (context: Context, actor: Actor, seen: SeenAdvance): Promise<void> =>
+  act(context, actor, 'callBack', seen, async (trx, { row }) => ({
+    result: undefined,
+    columns: await endRoute(trx, routedAdvanceKey(row)),
+  }));
+
+/** Takes a request up again that was ended, as it was asked for; it is decided about anew. */
+export const bringBackAdvance = (context: Context, actor: Actor, seen: SeenAdvance): Promise<void> =>
+  act(context, actor, 'bringBack', seen, async (_, { row }) => ({
+    result: undefined,
+    columns: { amount: row.requested },
+  }));
+
+/** Ends a request as long as nothing was paid out. */
 export const withdrawAdvance = (context: Context, actor: Actor, seen: SeenAdvance): Promise<void> =>
   act(context, actor, 'withdraw', seen, async (trx, { row }) => ({
     result: undefined,

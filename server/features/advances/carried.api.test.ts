@@ -98,7 +98,7 @@ describe('an advance in a currency of three decimals, from the request to zero',
     expect(register.entities[0].open).toBe(register.entities[0].balance);
 
     const reversed = await by.odd.post(`/journals/${two.journal}/reversal`, {
-      ...{ date: DAY, reason: 'Wrong day', key: `key-${Math.random()}` },
+      ...{ date: DAY, reason: 'Wrong day' },
     });
     expect(reversed.body.code).toBeUndefined();
     const again = await view(number);
@@ -110,6 +110,38 @@ describe('an advance in a currency of three decimals, from the request to zero',
       open: { amount: '119.875', ledger: '288.03' },
     });
     expect(again.uses.map((u: any) => u.claim)).toEqual([first]);
+  });
+
+  it('is paid out by the rate of the day the money went, not of the day somebody writes it down', async () => {
+    await api.owner('periods').where({ entity_id: 'IE' }).update({ state: 'open' });
+    const paid = async (date: string) => {
+      const number = await granted({ amount: '123.456', currency: 'BHD' });
+      const answer = await act('odd', number, 'pay-out', { date });
+      expect(answer.body.code).toBeUndefined();
+      return answer.body.standing.open.ledger;
+    };
+    // by hand: 123.456 / 0.41, / 0.42 and / 0.40, each rounded half up to the cent
+    expect([await paid(inDays(-20)), await paid(inDays(-10)), await paid(DAY)]).toEqual(['301.11', '293.94', '308.64']);
+  });
+
+  it('is set against claims of its own entity alone, without being told', async () => {
+    const number = await paidOut({ amount: '60.00' });
+    const leilani = await api.as('leilani.kahue');
+    const terms = { person: 'P05', entity: 'JP', currencies: ['JPY'] };
+    const added = await leilani.post('/setup/payee-terms', {
+      revision: 0,
+      row: terms,
+      validFrom: '2026-01-01',
+      validTo: null,
+    });
+    expect(added.status).toBe(201);
+    const begun = async (more: object) => {
+      const { body } = await by.tomas.post('/drafts', { purpose: 'Tern count', coding: CODING, ...more });
+      const { advances } = await viewOf(by.tomas, body.number);
+      return advances.filter((a: any) => a.here).map((a: any) => a.number);
+    };
+    expect(await begun({})).toContain(number);
+    expect(await begun({ entity: 'JP', currency: 'JPY' })).toEqual([]);
   });
 
   it('is taken off a claim, limited, and set in order; not one of somebody else', async () => {

@@ -72,7 +72,7 @@ import {
   returnToApprover,
   takeBackClaim,
 } from './decisions.service.ts';
-import { bringBackClaim, resubmitClaim, submitClaim, withdrawClaim } from './submission.service.ts';
+import { bringBackClaim, callBackClaim, resubmitClaim, submitClaim, withdrawClaim } from './submission.service.ts';
 import { previewJournal, viewBook, viewClaim } from './view.service.ts';
 
 type Run = (actor: Actor, number: string, req: Request) => Promise<unknown>;
@@ -217,6 +217,7 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
       run(context, actor, { number, ...checked(submitSchema, req.body) }),
     );
   plain('withdraw', withdrawClaim);
+  plain('callBack', callBackClaim);
   plain('bringBack', bringBackClaim);
   act('post', '/claims/:number/approve', 'approve', (actor, number, req) =>
     approveClaim(context, actor, { number, ...checked(approveSchema, req.body) }),

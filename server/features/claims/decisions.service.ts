@@ -1,15 +1,15 @@
 import type { Item, Line } from '../../../core/documents/case.schema.ts';
-import { toMinor } from '../../../core/numbers/amount.ts';
 import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { assessRows, keptClaim, validCase } from '../../records/claims/assessClaim.ts';
+import { assessRows, claimFromRows, keptClaim, validCase } from '../../records/claims/assessClaim.ts';
 import { keepAgreed, keepApproved } from '../../records/claims/approved.ts';
 import { assessKept } from '../../records/claims/assessKept.ts';
 import { actAlone, actOnClaim, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { copyVersion, lockClaimRow } from '../../records/claims/claims.queries.ts';
 import type { VersionKey } from '../../records/claims/versionKey.ts';
+import { carryDeclined, partsOf, wholeCut } from '../../records/claims/declined.ts';
 import { deleteDeclined, insertDeclined, selectDeclined } from '../../records/claims/declined.queries.ts';
 import { selectLines } from '../../records/claims/lines.queries.ts';
 import { routedKey } from '../../records/claims/routedClaim.ts';
@@ -70,22 +70,32 @@ export interface Return extends WithReason {
  */
 export function returnClaim(context: Context, actor: Actor, { reason, lines = [], ...seen }: Return): Promise<void> {
   return actAlone(context, actor, 'return', seen, async (trx, claim) => {
-    const { row, at, revision } = claim;
+    const { at } = claim;
     const now = context.clock.now();
     await askAtLines(trx, at, lines, { by_id: actor.id, at: now });
     await askMakersOnly(trx, at);
     const queries = (await sendQueries(trx, at, now)).map(({ line, text }) => ({ line, text }));
-    await copyVersion(trx, at);
-    const ended = await endRoute(trx, routedKey(row));
-    Object.assign(row, { version: row.version + 1, ...NO_HOLD });
-    const { columns } = await assessRows(trx, context.clock, row, revision);
+    const columns = await openNextVersion(context, trx, claim);
     return {
       result: undefined,
-      columns: { ...columns, ...ended, ...NO_HOLD, code_owners: [], version: row.version },
+      columns,
       facts: { version: at.version },
       words: { reason, queries },
     };
   });
+}
+
+/**
+ * Opens the version after the one that went out, with everything it holds and what was declined of it; nobody is asked about it
+ * any more. The columns of the claim that follow.
+ */
+export async function openNextVersion(context: Context, trx: Db, { row, at, revision }: LockedClaim) {
+  await copyVersion(trx, at);
+  const ended = await endRoute(trx, routedKey(row));
+  Object.assign(row, { version: row.version + 1, ...NO_HOLD });
+  await carryDeclined(trx, at, async () => (await claimFromRows(trx, row, row.submitted_on!)).lines);
+  const { columns } = await assessRows(trx, context.clock, row, revision);
+  return { ...columns, ...ended, ...NO_HOLD, code_owners: [], version: row.version };
 }
 
 /**
@@ -135,9 +145,9 @@ export const declineLine = (context: Context, actor: Actor, { reason, ...seen }:
   cutLine(context, actor, { act: 'declineLine', seen, words: { reason } }, async (trx, { at }, { line, parts }) => {
     if (await declinedLine(trx, at, line.id)) throw new Refused('line-declined', { line: line.id });
     const under = Object.fromEntries(parts.flatMap((p) => (p.cut ? [[itemOf(line, p), p.cut]] : [])));
-    const row = { line_id: line.id, reason, by_id: actor.id, at: context.clock.now(), under };
+    const row = { line_id: line.id, reason, by_id: actor.id, at: context.clock.now(), under, about: null };
     await insertDeclined(trx, at, row);
-    return (part) => (toMinor(part.amount, line.currency) === 0n ? null : { amount: part.amount, reason });
+    return (part) => wholeCut(part, line.currency, reason);
   });
 
 /** Takes a declined line as it was before it was declined. */
@@ -170,8 +180,8 @@ function cutLine(
     const kept = await keptClaim(trx, locked.at);
     const line = kept.claim.lines.find((l) => l.id === id);
     if (!line) throw new Refused('not-found', { what: 'line' });
-    const parts = (line.items?.length ? line.items : [line]).filter((part) => !part.personal);
-    const nothing = parts.every((part) => toMinor(part.amount, line.currency) === 0n);
+    const parts = partsOf(line);
+    const nothing = parts.every((part) => wholeCut(part, line.currency, '') === null);
     if (line.paidBy === 'central' || line.personal || nothing) throw new Refused('line-not-declined', { line: id });
     const cutOf = await decide(trx, locked, { line, parts });
     for (const part of parts) {

@@ -10,7 +10,7 @@ import { selectCategories } from '../../records/book/book.queries.ts';
 import { entityToday } from '../../records/book/postingDate.ts';
 import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
-import { subjectFromRows } from '../../records/claims/assessClaim.ts';
+import { claimFromRows } from '../../records/claims/assessClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
 import { selectClaim, updateClaim } from '../../records/claims/claims.queries.ts';
 import {
@@ -82,7 +82,7 @@ async function edit(
     const { amount, currency } = set.amount;
     await restateLine(trx, key, { amount: minorOf(amount, currency, 'amount'), currency });
   }
-  const { claim } = await subjectFromRows(trx, row, await entityToday(trx, context.clock, row.entity_id));
+  const claim = await claimFromRows(trx, row, await entityToday(trx, context.clock, row.entity_id));
   const line = claim.lines.find((l) => l.id === lineId);
   if (!line) throw new Refused('not-found', { what: 'line' });
   const isComputed = set.journey === undefined && set.stay === undefined && (line.journey ?? line.stay);

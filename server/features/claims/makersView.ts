@@ -1,4 +1,5 @@
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
+import type { Claim } from '../../../core/documents/case.schema.ts';
 import type { OwnBook } from '../../../core/documents/splitBook.ts';
 import { settlementSum } from '../../../core/figures/settlement/settlementSum.ts';
 import { NOTHING_PENDING, summariseReview } from '../../../core/evidence/comparisons/summariseReview.ts';
@@ -6,6 +7,7 @@ import { concernsMakers, seesQuestion, type Audience } from '../../../core/workf
 import { IN_PREPARATION } from '../../../core/workflow/lifecycles/claim.ts';
 import type { HistoryEvent } from '../../../contract/claims.ts';
 import { changesOf } from '../../records/claims/changesOf.ts';
+import { isCut } from '../../records/claims/declined.ts';
 import { shownTies } from '../../records/claims/assessClaim.ts';
 import type { Sources } from './view.types.ts';
 
@@ -17,8 +19,11 @@ const FINANCE_ONLY = new Set(['marked', 'asked', 'question taken back', 'drawn f
  * queries once they were sent. Nothing of other people's claims, of budgets, or of what finance waived.
  */
 export function claimantView(sources: Sources) {
-  const { assessed } = sources;
-  return { ...makersView('claimant', sources), findings: assessed.result.findings.filter(concernsMakers) };
+  return {
+    ...makersView('claimant', sources),
+    findings: sources.assessed.result.findings.filter(concernsMakers),
+    differs: differsOf(sources),
+  };
 }
 
 /** What an approver sees: as the claimant, with every finding and the worst state of each kind of comparison. */
@@ -39,6 +44,21 @@ export function approverView(sources: Sources) {
     ties,
     lineTies: lineTies(shown),
   };
+}
+
+/** What a claimant compares while they write: findings tell of limits, and of other people's claims nothing is told. */
+const COMPARED = new Set(['receipt', 'card', 'duplicate']);
+
+/** What is off of the lines, as the reviewer will see it: a paper or a charge that says otherwise, a line of one's own that is alike. */
+function differsOf({ assessed: { ties, evidence }, ownAlike }: Sources) {
+  return ties.flatMap(({ line, kind, comparisons: all }) => {
+    if (!COMPARED.has(kind)) return [];
+    const alike = evidence.duplicates[line] ?? [];
+    const comparisons = all.filter(
+      ({ state }, i) => state === 'off' && (kind !== 'duplicate' || ownAlike.has(alike[i]?.claim ?? '')),
+    );
+    return comparisons.length > 0 ? [{ line, kind, comparisons }] : [];
+  });
 }
 
 /** The comparisons of each line; whose other claims look alike is not for an approver to know. */
@@ -70,7 +90,11 @@ function makersView(
     attachments,
     advances,
     receipts,
-    declined: declinedIn(around, audience === 'claimant' ? around.row.version : around.row.submitted_version!),
+    declined: declinedIn(
+      around,
+      document.claim,
+      audience === 'claimant' ? around.row.version : around.row.submitted_version!,
+    ),
     changes: IN_PREPARATION.includes(around.row.state) ? [] : changesOf(submitted?.claim ?? null, document.claim),
     tide: tideOf(history),
     history: history
@@ -81,9 +105,11 @@ function makersView(
   };
 }
 
-/** The lines of a version that were declined, with why and by whom. */
-export const declinedIn = ({ declined }: Sources['around'], of: number) =>
-  declined.flatMap(({ version, ...line }) => (version === of ? [line] : []));
+/** The lines of a version that are declined, with why and by whom. */
+export function declinedIn({ declined }: Sources['around'], { lines }: Pick<Claim, 'lines'>, of: number) {
+  const cut = new Set(lines.flatMap((l) => (isCut(l) ? [l.id] : [])));
+  return declined.flatMap(({ version, ...line }) => (version === of && cut.has(line.line) ? [line] : []));
+}
 
 /** Why finance holds a claim is said to its makers and approvers in words of their own, or not at all. */
 const asTold = (event: HistoryEvent): HistoryEvent => {

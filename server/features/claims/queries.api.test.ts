@@ -177,7 +177,7 @@ describe('a claim that goes back to who approved it', () => {
       [false, undefined],
     ]);
   });
-  it('asks nobody any more once its makers withdraw it', async () => {
+  it('asks nobody any more once its makers take it back', async () => {
     const third = 'C-1004';
     const seen = async () => viewOf(maeve, third);
     const pin = { line: '1', text: 'And this?', asks: 'approver', revision: (await seen()).claim.revision };
@@ -187,8 +187,8 @@ describe('a claim that goes back to who approved it', () => {
       reason: 'Please look again',
     });
     expect(body.claim.waitsFor.length).toBeGreaterThan(0);
-    const withdrawn = await stranger.post(`/claims/${third}/withdraw`, { revision: body.claim.revision });
-    expect(withdrawn.body.claim).toMatchObject({ state: 'withdrawn', waitsFor: [] });
+    const withdrawn = await stranger.post(`/claims/${third}/call-back`, { revision: body.claim.revision });
+    expect(withdrawn.body.claim).toMatchObject({ state: 'draft', waitsFor: [] });
   });
   it('is about a line that is there, and asks an approver only where somebody approved', async () => {
     const number = 'C-1012';

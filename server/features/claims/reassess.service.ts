@@ -2,7 +2,7 @@ import { canonical } from '../../../core/numbers/canonical.ts';
 import { IN_PREPARATION, type ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 import type { Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { inTransaction } from '../../platform/db/transaction.ts';
+import { repeatable } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { postingDates } from '../../records/book/postingDate.ts';
 import {
@@ -37,7 +37,7 @@ export async function assessAgain(context: Pick<Context, 'db' | 'clock'>, key: s
 }
 
 function assessOne({ db, clock }: Pick<Context, 'db' | 'clock'>, number: string): Promise<void> {
-  return inTransaction({ db }, async (trx) => {
+  return repeatable({ db }, async (trx) => {
     const row = await lockClaimRow(trx, number);
     if (!row || !LIVE.includes(row.state)) return;
     const kept = await keptClaim(trx, { claim_id: row.id, version: row.version });

@@ -8,7 +8,7 @@ import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { today } from '../../platform/ports/clock.ts';
-import { subjectFromRows } from '../../records/claims/assessClaim.ts';
+import { claimFromRows } from '../../records/claims/assessClaim.ts';
 import { claimFacts, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { selectClaim } from '../../records/claims/claims.queries.ts';
 import { touchClaims, type Touch } from '../../records/claims/touchClaims.ts';
@@ -58,7 +58,7 @@ export const repeatLine = (
   { every, until }: Repeat,
 ): Promise<void> =>
   act(context, actor, seen, edited('repeat'), async (trx, { row }) => {
-    const { claim } = await subjectFromRows(trx, row, await entityToday(trx, context.clock, row.entity_id));
+    const claim = await claimFromRows(trx, row, await entityToday(trx, context.clock, row.entity_id));
     const line = claim.lines.find((l) => l.id === id);
     if (!line) throw new Refused('not-found', { what: 'line' });
     if (line.personal || line.rate?.kind === 'card') throw new Refused('not-repeatable', { line: id });

@@ -45,8 +45,8 @@ describe('submitting and approving', () => {
     expect(version.submitted.statement).toMatchObject({ version: STATEMENT });
     expect(version.submitted.claim.explanations[0].text).toBe('It was agreed.');
     expect(version.submitted.evidence).toMatch(/^[0-9a-f]{64}$/);
-    const withdrawn = await tomas.post('/claims/C-1031/withdraw', { revision });
-    expect(withdrawn.body.claim.state).toBe('withdrawn');
+    const back = await tomas.post('/claims/C-1031/call-back', { revision });
+    expect(back.body.claim).toMatchObject({ state: 'draft', version: 2 });
     expect(await waits(siobhan)).not.toContain('C-1031');
     const again = await siobhan.post('/claims/C-1031/approve', { revision: revision + 1 });
     expect(again.body.code).toBe('not-yours');

@@ -14,9 +14,11 @@ import { assessRows, standingOf, summaryColumns } from '../../records/claims/ass
 import { fingerprintOf, type AssessedClaim } from '../../records/claims/assessed.ts';
 import { actAlone, type LockedClaim, type SeenClaim } from '../../records/claims/claimStore.ts';
 import { selectUsedElsewhere } from '../../records/claims/lines.queries.ts';
+import { dropChanged } from '../../records/claims/declined.ts';
 import { freezeVersion, replaceExplanations, selectExplanations } from '../../records/claims/claims.queries.ts';
 import { copyMarks, selectMarks } from '../../records/claims/marks.queries.ts';
 import { noLongerAlike, onlyClaim } from '../../records/claims/usesOf.ts';
+import { openNextVersion } from './decisions.service.ts';
 import { NO_QUESTIONS } from './queries.service.ts';
 import { beginRoute, endRoute } from '../../records/routing/decide.ts';
 import { routeOf } from '../../records/routing/routeOf.ts';
@@ -51,6 +53,7 @@ async function handIn(context: Context, trx: Db, claim: LockedClaim, accepted?: 
     ...(statement ? { statement } : {}),
     ...(attachments.length > 0 ? { attachments } : {}),
   };
+  await dropChanged(trx, claim.at, assessed.document.claim);
   await freezeVersion(trx, claim.at, frozen, context.clock.now());
   const carried = await carryMarks(context, trx, claim, assessed);
   const now = context.clock.now();
@@ -120,16 +123,30 @@ const alikeAgain = ({ evidence }: AssessedClaim) => {
   return [...claims].map((number) => ({ name: 'assess-claims' as const, data: { key: onlyClaim(number) } }));
 };
 
+/**
+ * Takes a claim back to change it before it is handed in again. The version that went out stays as it was; the next one is
+ * opened as a draft with everything it holds.
+ */
+export const callBackClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
+  actAlone(context, actor, 'callBack', seen, async (trx, claim) => ({
+    result: undefined,
+    columns: await openNextVersion(context, trx, claim),
+    facts: { version: claim.at.version },
+    jobs: noLongerAlike(claim),
+  }));
+
 /** Takes up a draft again that was taken away, as long as what was on it is on no other claim. */
 export const bringBackClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
-  actAlone(context, actor, 'bringBack', seen, async (trx, { row, at }) => {
-    if (row.submitted_version !== null) throw new Refused('was-handed-in', { number: row.number });
+  actAlone(context, actor, 'bringBack', seen, async (trx, claim) => {
+    const { row, at } = claim;
     const elsewhere = await selectUsedElsewhere(trx, at);
     if (elsewhere) throw new Refused('receipt-in-use', { ...elsewhere });
-    return { result: undefined };
+    // one that was ended while it was out, when that still was possible
+    const columns = row.submitted_version === row.version ? await openNextVersion(context, trx, claim) : {};
+    return { result: undefined, columns };
   });
 
-/** Ends a claim: a draft that is not wanted, a submission while nobody has decided, one that came back. */
+/** Ends a claim in preparation that is not wanted; it can be taken up again. */
 export const withdrawClaim = (context: Context, actor: Actor, seen: SeenClaim): Promise<void> =>
   actAlone(context, actor, 'withdraw', seen, async (trx, claim) => ({
     result: undefined,

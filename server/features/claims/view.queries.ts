@@ -150,3 +150,13 @@ export const selectAdvancesBeside = (
 /** A book by its hash. */
 export const selectBook = (db: Db, hash: string): Promise<{ content: unknown } | undefined> =>
   db('books').where({ hash }).first('content');
+
+/** Those of some claims that a person makes: as their claimant, or as who prepares them. Nothing is asked where there are none. */
+export async function selectOwnAmong(db: Db, numbers: readonly string[], person: string): Promise<Set<string>> {
+  if (numbers.length === 0) return new Set();
+  const own = await db('claims')
+    .whereIn('number', [...new Set(numbers)])
+    .where((made) => made.where('claimant_id', person).orWhere('preparer_id', person))
+    .pluck('number');
+  return new Set(own);
+}

@@ -10,14 +10,20 @@ import type { Db } from '../../platform/db/connect.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { selectAttachments } from '../../records/attachments/attachments.queries.ts';
-import { selectAssessment } from '../../records/claims/assessments.queries.ts';
+import { selectAssessment, type StoredAssessment } from '../../records/claims/assessments.queries.ts';
 import { assessClaim, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
 import { fingerprintOf } from '../../records/claims/assessed.ts';
 import { openPeriodOf, proposedPostingDate } from '../../records/book/postingDate.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { advancesBeside } from './advances.view.ts';
 import { approverView, claimantView, declinedIn, tideOf } from './makersView.ts';
-import { selectBook, selectShownReceipts, selectSurroundings, type ClaimSurroundings } from './view.queries.ts';
+import {
+  selectBook,
+  selectOwnAmong,
+  selectShownReceipts,
+  selectSurroundings,
+  type ClaimSurroundings,
+} from './view.queries.ts';
 import type { Sources } from './view.types.ts';
 
 /**
@@ -42,7 +48,9 @@ export async function viewClaim(
     advancesBeside(context, around.row, key),
     BEFORE_POSTING.includes(around.row.state) ? proposedPostingDate(db, context.clock, around.row.entity_id) : null,
   ]);
-  const sources = { around, assessed: assessed!, receipts, attachments, advances, may, proposedDate };
+  const ownAlike =
+    audience === 'claimant' ? await selectOwnAmong(db, claimsAlike(assessed!), actor.id) : new Set<string>();
+  const sources = { around, ownAlike, assessed: assessed!, receipts, attachments, advances, may, proposedDate };
   switch (audience) {
     case 'claimant':
       return { audience, ...claimantView(sources) };
@@ -55,6 +63,9 @@ export async function viewClaim(
       return audience satisfies never;
   }
 }
+
+const claimsAlike = ({ evidence }: StoredAssessment): string[] =>
+  Object.values(evidence.duplicates).flatMap((alike) => alike.map((d) => d.claim));
 
 /** The people who make a claim see the version they work on; everybody else the one that was submitted. */
 const versionFor = (audience: Audience, { row }: ClaimSurroundings): number =>
@@ -90,7 +101,7 @@ function financeView({ around, assessed, receipts, attachments, advances, may, p
     history: IN_PREPARATION.includes(row.state) ? history.filter(({ kind }) => !BEFORE_SUBMISSION.has(kind)) : history,
     journals,
     submitted: submitted?.claim ?? null,
-    declined: declinedIn(around, row.submitted_version!),
+    declined: declinedIn(around, document.claim, row.submitted_version!),
     may,
   };
 }

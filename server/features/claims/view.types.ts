@@ -12,6 +12,8 @@ export interface Sources {
   attachments: ShownAttachment[];
   advances: ShownAdvance[];
   may: ClaimAct[];
+  /** The numbers of the claims alike that whoever looks makes too: of other claims the makers are told nothing. */
+  ownAlike: ReadonlySet<string>;
   /** The date a posting would carry now; null once it is posted. */
   proposedDate: string | null;
 }

@@ -1,5 +1,6 @@
 import { Router, type Request, type Response } from 'express';
 import { favouriteSchema, ownCodesAnswer, saveCodingSchema } from '../../../contract/codes.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import type { Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { actorOf, checked, numberParam } from '../../platform/http/guards.ts';
@@ -36,8 +37,9 @@ export function codeRoutes({ db, clock }: Context): Router {
     await sendOwn(req, res);
   });
   router.delete('/own/codes/codings/:id', async (req, res) => {
-    if (!(await forgetCoding(db, actorOf(req).id, numberParam(req, 'id', 'coding'))))
-      throw new Refused('not-found', { what: 'coding' });
+    const [owner, id] = [actorOf(req).id, numberParam(req, 'id', 'coding')];
+    const gone = await inTransaction({ db }, (trx) => forgetCoding(trx, owner, id));
+    if (!gone) throw new Refused('not-found', { what: 'coding' });
     await sendOwn(req, res);
   });
   return router;

@@ -15,6 +15,7 @@ import {
   viewsAnswer,
 } from '../../../contract/desk.ts';
 import { FINANCE } from '../../../core/workflow/lifecycle.types.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import { entitiesOf, type Actor, type Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { byItself } from '../../platform/http/byItself.ts';
@@ -57,8 +58,9 @@ export function deskRoutes(context: Context): Router {
   });
   router.delete('/desk/views/:id', async (req, res) => {
     const actor = actorOf(req);
-    if (!(await deleteView(db, actor.id, numberParam(req, 'id', 'view'))))
-      throw new Refused('not-found', { what: 'view' });
+    const id = numberParam(req, 'id', 'view');
+    const gone = await inTransaction({ db }, (trx) => deleteView(trx, actor.id, id));
+    if (!gone) throw new Refused('not-found', { what: 'view' });
     answer(res, viewsAnswer, await views(actor));
   });
 

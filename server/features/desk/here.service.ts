@@ -19,7 +19,7 @@ export async function sayHere({ db, clock }: Pick<Context, 'db' | 'clock'>, acto
   const until = new Date(at.getTime() + STAYS_MS);
   const look = { claim: claim.id, version: claim.submitted_version!, until };
   const before = await upsertLook(db, { person: actor.id, at }, look);
-  return { others: await othersAt(db, actor, number, at), before };
+  return { others: await othersAt(db, actor, number, at), before, revision: claim.revision };
 }
 
 /** Notes that they left it. */
@@ -27,7 +27,7 @@ export async function sayLeft({ db, clock }: Pick<Context, 'db' | 'clock'>, acto
   const claim = await reviewedClaim(db, actor, number);
   const at = clock.now();
   await endLook(db, { person: actor.id, at }, claim.id);
-  return { others: await othersAt(db, actor, number, at), before: null };
+  return { others: await othersAt(db, actor, number, at), before: null, revision: claim.revision };
 }
 
 /**

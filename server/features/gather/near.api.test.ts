@@ -111,6 +111,30 @@ describe('one line that is two charges', () => {
   });
 });
 
+describe('a line that has a charge', () => {
+  it('takes no other one, nor several', async () => {
+    const { number, lines } = await begun('33.30');
+    const [own, other, a, b] = [await charge(3330), await charge(3331), await charge(3000), await charge(330)];
+    expect((await accept(number, { charge: own })).status).toBe(200);
+    const again = [
+      await accept(number, { charge: other, takeAmount: true }),
+      await accept(number, { charges: [a, b] }),
+    ];
+    expect(again.map((r) => [r.status, r.body.code])).toEqual([
+      [422, 'pair-taken'],
+      [422, 'pair-taken'],
+    ]);
+    expect(await lines()).toMatchObject([{ charge_id: BigInt(own) }]);
+  });
+  it('is one of the claims that are named, for several charges too', async () => {
+    const { number } = await begun('33.40');
+    const charges = [await charge(3000), await charge(340)];
+    const pairs = [{ lines: [{ claim: number, line: '7' }], charges }];
+    const { body } = await tomas.post('/pairs', { revisions: await revisionsOf(tomas), pairs });
+    expect([body.code, body.numbers]).toEqual(['not-found', { what: 'line' }]);
+  });
+});
+
 describe('a receipt on a line', () => {
   it('gets the slip that came later, and the line keeps both papers', async () => {
     const { number, receipt, lines } = await begun('81.40');

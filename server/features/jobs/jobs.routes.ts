@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { z } from 'zod';
 import { againSchema, failedJobsAnswer } from '../../../contract/jobs.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import type { Context } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
 import { checked, param } from '../../platform/http/guards.ts';
@@ -16,8 +17,8 @@ export function jobRoutes({ db }: Pick<Context, 'db'>): Router {
   router.post('/failed-jobs/:id/again', async (req, res) => {
     checked(againSchema, req.body);
     const id = z.uuid().safeParse(param(req, 'id'));
-    if (!id.success || !(await askAgain(db, id.data)))
-      throw new Refused('not-found', { what: 'job that was given up' });
+    const asked = id.success && (await inTransaction({ db }, (trx) => askAgain(trx, id.data)));
+    if (!asked) throw new Refused('not-found', { what: 'job that was given up' });
     answer(res, failedJobsAnswer, { jobs: await selectFailedJobs(db) });
   });
   return router;

@@ -3,6 +3,7 @@ import { NOTHING_PENDING } from '../../../core/evidence/comparisons/summariseRev
 import { budgetUse } from '../../../core/ledger/budgetUse.ts';
 import { reverseRows } from '../../../core/ledger/reverseRows.ts';
 import { canonical } from '../../../core/numbers/canonical.ts';
+import { inTransaction } from '../../platform/db/transaction.ts';
 import type { PostRequest } from '../../../contract/claims.ts';
 import type { ReverseRequest } from '../../../contract/journals.ts';
 import type { Outcome } from '../../platform/acts/acts.types.ts';
@@ -10,7 +11,6 @@ import type { Actor, Context } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { once } from '../../platform/idempotency/once.ts';
 import { settleAdvances } from '../../records/advances/settleAdvances.ts';
 import { openPeriodOf } from '../../records/book/postingDate.ts';
 import { lockBudgets } from '../../records/budgets/budgets.queries.ts';
@@ -43,7 +43,7 @@ export interface Posted {
  * any other second posting is refused.
  */
 export function postClaim(context: Context, actor: Actor, number: string, request: PostRequest): Promise<Posted> {
-  return once(context, actor, 'post', { claim: number, ...request }, (trx) => {
+  return inTransaction(context, (trx) => {
     const seen = { number, revision: request.revision };
     return actOnClaim(context, trx, { act: 'post', claim: seen, actor }, (claim) =>
       post(context, trx, actor, claim, request),
@@ -133,7 +133,7 @@ const advancesIn = ({ movements }: AssessedClaim): string[] =>
 
 /** Reverses a live posting: the same rows with sides exchanged, in an open period; advances and budgets get back what they gave. */
 export function reverseJournal(context: Context, actor: Actor, request: ReverseRequest): Promise<Posted> {
-  return once(context, actor, 'reverse', request, async (trx) => {
+  return inTransaction(context, async (trx) => {
     const original = await selectJournal(trx, request.journal);
     if (!original || original.source_kind !== 'claim') throw new Refused('not-found', { what: 'journal' });
     if (!original.live) throw new Refused('not-live', { number: original.number });

@@ -138,9 +138,9 @@ describe('what another transaction has taken by the time it is done counts', () 
 
     const { document, digest, claim: cleared } = await view('C-1012');
     const asked = { revision: cleared.revision, date: document.postingDate, digest };
-    const posting = (key: string) => () => odd.post('/claims/C-1012/post', { ...asked, key });
-    expect((await meanwhile(spend(0), posting('spent-meanwhile'))).body.code).toBe('has-stops');
-    expect((await meanwhile(spend(100_000_000), posting('given-meanwhile'))).status).toBe(201);
+    const posting = () => odd.post('/claims/C-1012/post', asked);
+    expect((await meanwhile(spend(0), posting)).body.code).toBe('has-stops');
+    expect((await meanwhile(spend(100_000_000), posting)).status).toBe(201);
     const posted = await budget().first();
     expect([posted.cleared, posted.posted]).toEqual([0n, held.cleared]);
   });
@@ -151,7 +151,7 @@ describe('what another transaction has taken by the time it is done counts', () 
     const take = (trx: Db) =>
       trx.raw(`update open_items set amount = 100 where kind = 'staff advance' and source_id = 'A-031'`);
     const { number } = (await view('C-1003')).journals.findLast((j: any) => j.live);
-    const reversal = { date: new Date().toISOString().slice(0, 10), reason: 'Lock', key: 'lock-reversal' };
+    const reversal = { date: new Date().toISOString().slice(0, 10), reason: 'Lock' };
     const takeNumber = (trx: Db) => trx.raw(`select 1 from journal_numbers where entity_id = 'IE' for update nowait`);
     const reversed = await meanwhile(lock, () => odd.post(`/journals/${number}/reversal`, reversal), takeNumber);
     expect(reversed.status).toBe(201);
@@ -160,7 +160,7 @@ describe('what another transaction has taken by the time it is done counts', () 
     await maeve.post('/claims/C-1003/reopen', { revision: claim.revision });
     await clear('C-1003');
     const { document, digest, claim: cleared } = await view('C-1003');
-    const asked = { revision: cleared.revision, date: document.postingDate, digest, key: 'advance-meanwhile' };
+    const asked = { revision: cleared.revision, date: document.postingDate, digest };
     const whole = (await api.owner('open_items').where({ kind: 'staff advance', source_id: 'A-031' }).first())!.amount;
     const late = await meanwhile(take, () => odd.post('/claims/C-1003/post', asked));
     expect(late.body.code).toBe('figures-changed');

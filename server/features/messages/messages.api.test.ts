@@ -221,6 +221,24 @@ describe('a stream', () => {
     };
   }
 
+  it('wakes whoever has a claim open when somebody else acts on it, as long as it is open', async () => {
+    const maeve = await listen(api.second, 'maeve.tarrant');
+    const [open, other] = [await api.as('maeve.tarrant'), await api.as('noor.aldosari')];
+    const act = async (name: string, more: object = {}) => {
+      const { revision } = (await other.get('/claims/C-1010')).body.claim;
+      const { status, body } = await other.post(`/claims/C-1010/${name}`, { revision, ...more });
+      expect(status, body.says).toBe(200);
+    };
+    await open.post('/claims/C-1010/here');
+    const before = await maeve.reach(1);
+    await act('hold', { reason: 'Waits for the bank', until: inDays(3) });
+    expect(await maeve.reach(before + 1)).toBe(before + 1);
+    await open.send('DELETE', '/claims/C-1010/here');
+    await act('release');
+    await new Promise((done) => setTimeout(done, 500));
+    expect(maeve.count()).toBe(before + 1);
+    await maeve.close();
+  });
   it('wakes the person whichever server process did it, and again after the database broke off', async () => {
     const siobhan = await listen(api.second, 'siobhan.odowd');
     const wanjiru = await listen(api.second, 'wanjiru.mbaya');

@@ -110,7 +110,18 @@ export const declinePlan = (
     words: { reason },
   }));
 
-/** Takes a plan back, also an approved one as long as no claim came of it; what it reserved is free again. */
+/** Takes a plan back to change it before it is sent again: nobody is asked any more. */
+export const callBackPlan = (context: Context, actor: Actor, seen: SeenPlan): Promise<void> =>
+  act(context, actor, 'callBack', seen, async (trx, { row }) => ({
+    result: undefined,
+    columns: await endRoute(trx, routedPlanKey(row)),
+  }));
+
+/** Takes a plan up again that was ended; it is decided about anew. */
+export const bringBackPlan = (context: Context, actor: Actor, seen: SeenPlan): Promise<void> =>
+  act(context, actor, 'bringBack', seen, async () => ({ result: undefined, columns: { approved_on: null } }));
+
+/** Ends a plan, also an approved one as long as no claim came of it; what it reserved is free again. */
 export const withdrawPlan = (context: Context, actor: Actor, seen: SeenPlan): Promise<void> =>
   act(context, actor, 'withdraw', seen, async (trx, { row }) => {
     await refuseClaimed(trx, row.number);

@@ -277,7 +277,7 @@ describe('what a plan charges to budgets', () => {
     const posted = await post(odd, claim);
     expect(posted.status, JSON.stringify(posted.body)).toBe(201);
     expect([await left(), await reserved(number)]).toEqual([before - 1200n, '0']);
-    const reversal = { date: inDays(0), reason: 'Wrong grant', key: 'reverse-plan' };
+    const reversal = { date: inDays(0), reason: 'Wrong grant' };
     expect((await odd.post(`/journals/${posted.body.journal}/reversal`, reversal)).status).toBe(201);
     expect([await left(), await reserved(number)]).toEqual([before - 3000n, '3000']);
     expect((await view(number)).plan.state).toBe('approved');

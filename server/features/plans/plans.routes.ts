@@ -28,7 +28,16 @@ import {
   editBooking,
   removeBooking,
 } from './bookings.service.ts';
-import { approvePlan, claimPlan, declinePlan, submitPlan, takeBackPlan, withdrawPlan } from './decide.service.ts';
+import {
+  approvePlan,
+  bringBackPlan,
+  callBackPlan,
+  claimPlan,
+  declinePlan,
+  submitPlan,
+  takeBackPlan,
+  withdrawPlan,
+} from './decide.service.ts';
 import {
   addEstimates,
   beginPlan,
@@ -124,6 +133,12 @@ export function planRoutes(services: Services, uploads: RequestHandler): Router 
   );
   act('post', '/plans/:number/submit', (actor, number, req) =>
     submitPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),
+  );
+  act('post', '/plans/:number/call-back', (actor, number, req) =>
+    callBackPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),
+  );
+  act('post', '/plans/:number/bring-back', (actor, number, req) =>
+    bringBackPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),
   );
   act('post', '/plans/:number/withdraw', (actor, number, req) =>
     withdrawPlan(context, actor, { number, ...checked(seenPlanSchema, req.body) }),

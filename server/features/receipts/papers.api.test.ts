@@ -237,3 +237,22 @@ it('a receipt made of others is a PDF of their pages', async () => {
     .first('original');
   expect((await PDFDocument.load(original)).getPageCount()).toBe(3);
 });
+
+describe('what is made of papers', () => {
+  it('is looked at as what comes from outside is, and refused where it cannot be read', async () => {
+    const { combineReceipts } = await import('./papers.service.ts');
+    const { actorWith } = await import('../../platform/context.ts');
+    const two = [
+      await added(tomas, await picture('teal'), 'c.png'),
+      await added(tomas, await picture('plum'), 'd.png'),
+    ];
+    const reader = { ...api.services.reader, inspect: async () => ({ ok: false as const, reason: 'it is broken' }) };
+    const person = { id: 'P05', name: 'Tomás', email: '', factor: 'off' as const };
+    const work = combineReceipts(
+      { ...api.services, reader },
+      actorWith(person, []),
+      two.map(({ id, revision }) => ({ id: BigInt(id), revision })),
+    );
+    await expect(work).rejects.toMatchObject({ code: 'receipt-not-read' });
+  });
+});

@@ -2,7 +2,7 @@ import { receiptLifecycle } from '../../../core/workflow/lifecycles/gathering.ts
 import { perform } from '../../platform/acts/perform.ts';
 import type { Actor, Services } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { inTransaction } from '../../platform/db/transaction.ts';
+import { afterPreparing, inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { Accepted } from '../../platform/outside/reading/reading.types.ts';
 import type { Paper } from '../../platform/outside/reading/papers.ts';
@@ -52,21 +52,29 @@ export function turnPage(
  * of them may be on a line in preparation, which then has the one that was made, with what was confirmed of it.
  */
 export async function combineReceipts(services: Services, actor: Actor, seen: readonly SeenReceipt[]): Promise<bigint> {
-  const receipts = await ownReceipts(services.db, actor, seen);
-  const papers = await Promise.all(receipts.map((r) => paperOf(services.db, r)));
-  const name = `${receipts[0]!.name} and ${receipts.length - 1} more`;
-  const bytes = await readable(name, () => services.reader.combine(papers, actor.id));
-  const [made] = await replace(services, actor, seen, [{ name, bytes }]);
+  const [made] = await replace(services, actor, seen, async () => {
+    const receipts = await ownReceipts(services.db, actor, seen);
+    const papers = await Promise.all(receipts.map((r) => paperOf(services.db, r)));
+    const name = `${receipts[0]!.name} and ${receipts.length - 1} more`;
+    return [{ name, bytes: await readable(name, () => services.reader.combine(papers, actor.id)) }];
+  });
   return made!;
 }
 
 /** Makes a receipt of each list of pages of a PDF. Every page has to be in one of them. */
-export async function divideReceipt(
+export const divideReceipt = (
   services: Services,
   actor: Actor,
   seen: SeenReceipt,
   parts: readonly number[][],
-): Promise<bigint[]> {
+): Promise<bigint[]> => replace(services, actor, [seen], () => partsOf(services, actor, seen, parts));
+
+async function partsOf(
+  services: Services,
+  actor: Actor,
+  seen: SeenReceipt,
+  parts: readonly number[][],
+): Promise<MadeFile[]> {
   const [receipt] = await ownReceipts(services.db, actor, [seen]);
   assertUnused(receipt!);
   const { name, pages, kind } = receipt!;
@@ -76,8 +84,7 @@ export async function divideReceipt(
     throw new Refused('receipt-pages', { name, pages: pages.length, path: 'parts' });
   const paper = await paperOf(services.db, receipt!);
   const made = await readable(name, () => services.reader.divide(paper, [...parts], actor.id));
-  const files = made.map((bytes, i) => ({ name: `${name}, ${pagesSaid(parts[i]!)}`, bytes }));
-  return replace(services, actor, [seen], files);
+  return made.map((bytes, i) => ({ name: `${name}, ${pagesSaid(parts[i]!)}`, bytes }));
 }
 
 /**
@@ -140,17 +147,25 @@ interface MadeFile {
 }
 
 /** Stores what was made and puts it in the place of what it was made of, all or nothing. */
-async function replace(services: Services, actor: Actor, seen: readonly SeenReceipt[], files: readonly MadeFile[]) {
-  const accepted: (MadeFile & { file: Accepted })[] = [];
-  for (const file of files) accepted.push({ ...file, file: await inspected(services, actor, file) });
+async function replace(
+  services: Services,
+  actor: Actor,
+  seen: readonly SeenReceipt[],
+  make: () => Promise<readonly MadeFile[]>,
+): Promise<bigint[]> {
   const madeFrom = seen.map(({ id }) => String(id));
-  return inTransaction(services, async (trx) => {
+  const prepare = async () => {
+    const accepted: (MadeFile & { file: Accepted })[] = [];
+    for (const file of await make()) accepted.push({ ...file, file: await inspected(services, actor, file) });
+    return accepted;
+  };
+  return afterPreparing(services, prepare, async (trx, accepted) => {
     const uses = await usesOf(trx, seen);
     const claims = [...new Set(uses.map((use) => use.claim))].map((number) => ({ number, revision: null }));
     const facts = () => ({ lines: uses.map((use) => `${use.claim}/${use.line}`) });
     return touchClaims(services, trx, { act: 'pair', actor, claims, charges: [], facts }, async () => {
       await lockReceipts(trx, madeFrom);
-      const confirmed = await replaceEach(services, trx, actor, seen, { by: files.length, claims });
+      const confirmed = await replaceEach(services, trx, actor, seen, { by: accepted.length, claims });
       const made: bigint[] = [];
       for (const { name, bytes, file } of accepted) {
         const paper = { name, cameIn: null, bytes, sha256: sha256Of(bytes), file, madeFrom };

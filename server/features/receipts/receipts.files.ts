@@ -1,5 +1,5 @@
 import type { Services } from '../../platform/context.ts';
-import { inTransaction } from '../../platform/db/transaction.ts';
+import { repeatable } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { Accepted } from '../../platform/outside/reading/reading.types.ts';
 import { selectFileKind } from '../../records/receipts/receipts.queries.ts';
@@ -37,7 +37,7 @@ export async function addFile(
   return added;
 
   async function keep(accepted: Accepted | null): Promise<Added> {
-    const stored = await inTransaction(services, (trx) =>
+    const stored = await repeatable(services, (trx) =>
       storeReceipt(services, trx, bringer, { name, cameIn, sha256, bytes, file: accepted }),
     );
     return { ok: true, name, ...stored };

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
+import { usualThrottles } from '../../platform/http/throttle.ts';
 import type { Letter } from '../../platform/ports/mail.ts';
 
 let api: TestApi;
@@ -7,7 +8,10 @@ const letters: Letter[] = [];
 let now = new Date('2026-11-20T09:00:00Z');
 beforeAll(async () => {
   const mailer = { send: async (letter: Letter) => void letters.push(letter) };
-  api = await startApi('passwords', { mailer, work: true, clock: { now: () => now } });
+  // the first wait is long enough for a busy machine
+  const guesses = { ...usualThrottles.guesses, firstSeconds: 120 };
+  const throttles = { ...usualThrottles, guesses };
+  api = await startApi('passwords', { mailer, work: true, clock: { now: () => now }, throttles });
 });
 afterAll(() => api.close());
 beforeEach(() => api.owner('rate_limits').delete());
@@ -105,5 +109,13 @@ describe('a password that is changed', () => {
     for (let i = 0; i < 8; i += 1) codes.push((await guess()).body.code);
     expect(codes.slice(0, 5)).toEqual(Array(5).fill('wrong-password'));
     expect(codes).toContain('too-many');
+  });
+});
+
+describe('a letter', () => {
+  it('is not lost where no mail can be sent: its job fails, and is done again by a process that can', async () => {
+    const { sendLetter } = await import('./passwords.service.ts');
+    const work = sendLetter({ ...api.services, mailer: null }, 'tomas.brandao@saltmarsh.example');
+    await expect(work).rejects.toThrow('no-mail');
   });
 });

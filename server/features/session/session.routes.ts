@@ -1,5 +1,6 @@
 import { Router, type RequestHandler } from 'express';
 import type { Pool } from 'pg';
+import { PERSON_HEADER } from '../../../contract/route.ts';
 import { demoPeopleAnswer, sessionAnswer, signedInAnswer, signInSchema } from '../../../contract/session.ts';
 import type { Actor, Context, Grant, Services } from '../../platform/context.ts';
 import { answer } from '../../platform/http/answer.ts';
@@ -25,7 +26,9 @@ export function knowActor(context: Context): RequestHandler {
     const bearer = /^Bearer (\S{1,200})$/.exec(req.get('authorization') ?? '')?.[1];
     const id = req.session?.personId && isFresh(req.session.since, context) ? req.session.personId : null;
     const actor = bearer ? await readTokenActor(context, bearer) : id ? await readActor(context, id) : null;
-    if (actor) req.actor = { ...actor, proof: bearer ?? req.sessionID };
+    // a page of somebody who is no longer the one who is signed in acts as nobody
+    const of = req.get(PERSON_HEADER) ?? actor?.id;
+    if (actor && actor.id === of) req.actor = { ...actor, proof: bearer ?? req.sessionID };
     next();
   };
 }

@@ -26,17 +26,20 @@ export async function makeToken(
   const lacking = roles.find((role) => !actor.holds(role, null));
   if (lacking) throw new Refused('not-allowed', { needs: lacking });
   const token = `ebbet_${randomBytes(32).toString('base64url')}`;
-  await inTransaction(context, (trx) =>
+  const hash = sha256(token);
+  const made = await inTransaction(context, (trx) =>
     performBirth(context, trx, { lifecycle: tokenLifecycle, act: 'make', actor, entity: null }, async () => {
-      const row = { person_id: actor.id, name, hash: sha256(token), roles, made_at: context.clock.now() };
+      const row = { person_id: actor.id, name, hash, roles, made_at: context.clock.now() };
       return {
         id: String(await insertToken(trx, row, actor.proof ?? '')),
         state: 'valid',
-        result: undefined,
+        result: hash,
         facts: { roles },
       };
     }),
   );
+  // sent again after its answer was lost: a token is told once, and kept nowhere
+  if (made !== hash) throw new Refused('token-told', { name });
   return token;
 }
 

@@ -89,6 +89,8 @@ describe('a dated row', () => {
       const { assessment } = await view('C-1004');
       expect(assessment.findings.some((f: any) => f.code === 'lodging-gb')).toBe(false);
     }, 20_000);
+    const nobodys = ['/setup/limits/history/lodging-gb%7Ctwo', '/setup/limits/history/no-such-limit'];
+    for (const path of nobodys) expect([path, (await leilani.get(path)).status]).toEqual([path, 404]);
     const { history } = (await leilani.get('/setup/limits/history/lodging-gb')).body;
     expect(history).toMatchObject([{ kind: 'followed', actor: 'Leilani Kahue', facts: { validFrom: night } }]);
   });

@@ -5,8 +5,11 @@ import { createHelpers, type Helpers } from '../helpers/helpers.ts';
 import { nodeProgram } from '../helpers/nodeProgram.ts';
 import { computeHere, type Work } from './work.ts';
 
-/** Above this much work, counted by the caller, a computation would hold up other requests for some 50 ms. */
-const LARGE = 500;
+/**
+ * Above this much work, counted by the caller, a computation would hold up other requests for more than some 60 ms. Below it,
+ * half of that would be gone with carrying it to another process and back.
+ */
+const LARGE = 1000;
 const SECONDS = 60;
 const MEGABYTES = 1500;
 

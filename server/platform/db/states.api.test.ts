@@ -118,6 +118,16 @@ describe('an advance', () => {
   });
 });
 
+describe('a record that nothing else guards', () => {
+  it('goes the ways of its lifecycle alone, event or not', async () => {
+    const id = (await of.by.tomas.post('/advances', { kind: 'trip', purpose: 'x', amount: '1.00', currency: 'EUR' }))
+      .body.number;
+    const go = (state: string) =>
+      run(`${tell('advance', id)} update advances set state = '${state}' where id = '${id}'`);
+    expect(await go('to pay out')).toBe('EB010');
+  });
+});
+
 describe('budgets', () => {
   it('do not fall below zero by a movement that nothing stands behind', async () => {
     const { id } = await api.owner('budgets').where({ code: 'G-118' }).first('id');

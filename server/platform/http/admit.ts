@@ -1,5 +1,5 @@
 import { Router, type Request, type RequestHandler } from 'express';
-import type { Who } from '../../../contract/route.ts';
+import { KEY_HEADER, type Who } from '../../../contract/route.ts';
 import { ROUTES } from '../../../contract/routes.ts';
 import { hasAny } from '../context.ts';
 import { actorOf } from './guards.ts';
@@ -12,7 +12,7 @@ import { Refused } from './refusal.ts';
  */
 export function admit(): Router {
   const router = Router();
-  for (const { method, path, who } of ROUTES) router[method](path, guardOf(who));
+  for (const { method, path, who, needsKey } of ROUTES) router[method](path, guardOf(who, needsKey ?? false));
   router.use((_req, res, next) =>
     next(res.locals.admitted ? undefined : new Refused('not-found', { what: 'such address' })),
   );
@@ -20,10 +20,12 @@ export function admit(): Router {
 }
 
 /** Each is called gate, so that a list of what is served can tell them from what serves. */
-function guardOf(who: Who): RequestHandler {
+function guardOf(who: Who, needsKey: boolean): RequestHandler {
   return function gate(req, res, next) {
     res.locals.admitted = true;
-    next(who === 'anybody' ? undefined : refusalOf(req, who));
+    const refusal = who === 'anybody' ? undefined : refusalOf(req, who);
+    const unkeyed = needsKey && req.get(KEY_HEADER) === undefined;
+    next(refusal ?? (unkeyed ? new Refused('key-unusable') : undefined));
   };
 }
 

@@ -1,5 +1,5 @@
 import type { Problem } from '../../../core/documents/problem.ts';
-import { sayProblem } from '../../../core/documents/readCase.ts';
+import { sayPath, sayProblem } from '../../../core/documents/readCase.ts';
 import { REFUSALS, sayRefusal, type RefusalCode } from '../../../contract/refusals.ts';
 
 /** A no with its code and numbers; thrown so that a transaction rolls back, and answered in one place. */
@@ -24,4 +24,4 @@ export class Refused extends Error {
 
 /** The refusal of what does not fit a schema or a document's rules, at the path of its fault. */
 export const invalid = (problem: Problem): Refused =>
-  new Refused('invalid', { problem: sayProblem(problem), path: problem.path.join('.') });
+  new Refused('invalid', { problem: sayProblem(problem, sayPath), path: problem.path.join('.') });

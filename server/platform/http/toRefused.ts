@@ -1,4 +1,5 @@
 import multer from 'multer';
+import { KeyReused } from '../db/once.ts';
 import { Refused } from './refusal.ts';
 
 /**
@@ -7,6 +8,7 @@ import { Refused } from './refusal.ts';
  */
 export function toRefused(error: unknown): Refused {
   if (error instanceof Refused) return error;
+  if (error instanceof KeyReused) return new Refused('key-reused');
   return ofUpload(error) ?? ofRequest(error) ?? ofDatabase(error) ?? new Refused('broken');
 }
 

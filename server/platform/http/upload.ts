@@ -1,3 +1,4 @@
+import { AsyncResource } from 'node:async_hooks';
 import type { Request, RequestHandler } from 'express';
 import multer from 'multer';
 import { shownName } from '../../../core/numbers/shownName.ts';
@@ -12,11 +13,14 @@ export function upload(fields: number): RequestHandler {
     limits: { fileSize: MOST_BYTES, files: 1, fields, fieldSize: 10_000, parts: fields + 2, headerPairs: 20 },
     defParamCharset: 'utf8',
   }).single('file');
-  return (req, res, next) =>
+  return (req, res, next) => {
+    // the parser goes on from what the socket tells, which knows nothing of the request it is for
+    const goOn = AsyncResource.bind(next as (error?: unknown) => void);
     take(req, res, (error: unknown) =>
       // What the parser throws besides its own errors is about the form: cut off, without a boundary, a broken header.
-      next(error && !(error instanceof multer.MulterError) ? new Refused('not-a-form') : error),
+      goOn(error && !(error instanceof multer.MulterError) ? new Refused('not-a-form') : error),
     );
+  };
 }
 
 /** The file of a request. Its name is shown, so what could turn text around or hide is taken out of it. */

@@ -24,6 +24,7 @@ export interface JobData {
   'send-digests': Record<string, never>;
   /** Tells substitutes what waits for those they stand in for. */
   'tell-substitutes': Record<string, never>;
+  'forget-keys': Record<string, never>;
   /** Sends records on to who decides in the place of those they wait for. */
   'go-on-with-routes': Record<string, never>;
   /** Reminds of advances that are to be accounted for. */
@@ -42,6 +43,7 @@ export const JOB_NAMES: readonly JobName[] = [
   'send-mail',
   'send-digests',
   'tell-substitutes',
+  'forget-keys',
   'go-on-with-routes',
   'remind-advances',
 ];

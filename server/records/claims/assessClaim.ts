@@ -1,5 +1,5 @@
 import { type AssessedClaim, type KeptClaim, type Subject } from './assessed.ts';
-import type { Case } from '../../../core/documents/case.schema.ts';
+import type { Case, Claim } from '../../../core/documents/case.schema.ts';
 import { readCase } from '../../../core/documents/readCase.ts';
 import { joinBook } from '../../../core/documents/splitBook.ts';
 import { stateWithMark } from '../../../core/evidence/comparisons/stateWithMark.ts';
@@ -22,6 +22,7 @@ import { deleteMarks, selectMarks, updateMarkAbout, type MarkRow } from './marks
 import { selectOwnBook } from './ownBook.ts';
 import { facetsOf, searchText, totalOf } from './facetsOf.ts';
 import { holdingMarks } from './holdingMarks.ts';
+import { cutDeclined } from './declined.ts';
 import { readDocument } from './readDocument.ts';
 import { usesOf } from './usesOf.ts';
 
@@ -34,12 +35,29 @@ export async function keptClaim(db: Db, key: VersionKey): Promise<KeptClaim> {
   return { document, claim: document.claim, evidence: stored.evidence, assessment: stored.result, ties: stored.ties };
 }
 
+/** A version in preparation as its rows say it is, without its evidence. */
+export async function claimFromRows(db: Db, row: ClaimRow, submittedOn: string): Promise<Claim> {
+  const key = { claim_id: row.id, version: row.version };
+  return readClaim(db, row, await selectLineReceipts(db, key), submittedOn);
+}
+
 /** A version in preparation as its rows say it is. */
 export async function subjectFromRows(db: Db, claim: ClaimRow, submittedOn: string): Promise<Subject> {
   const key = { claim_id: claim.id, version: claim.version };
   const receipts = await selectLineReceipts(db, key);
-  const document = await readDocument(db, claim, receipts, submittedOn);
+  const document = await readClaim(db, claim, receipts, submittedOn);
   return { claim: document, evidence: await readEvidence(db, { claim, lines: document.lines }, receipts) };
+}
+
+async function readClaim(
+  db: Db,
+  row: ClaimRow,
+  receipts: Awaited<ReturnType<typeof selectLineReceipts>>,
+  submittedOn: string,
+): Promise<Claim> {
+  const claim = await readDocument(db, row, receipts, submittedOn);
+  await cutDeclined(db, { claim_id: row.id, version: row.version }, claim);
+  return claim;
 }
 
 /** A version in preparation, as if handed in on a day, with the amounts that are computed brought up to the book as it is. */

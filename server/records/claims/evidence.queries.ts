@@ -106,12 +106,12 @@ const ALIKE = [
        and (o.claim_id <> l.claim_id or o.id <> l.id)`,
   ),
   `select k.claim_id, k.version, k.line_id as id from line_keys k where k.key = any(l.keys) and k.date between l.date - ${NEAR_DAYS} and l.date + ${NEAR_DAYS}
-     and (k.claim_id <> l.claim_id or (k.line_id <> l.id and k.date = l.date and not exists (select 1 from lines s
-       where s.claim_id = k.claim_id and s.version = k.version and s.id = k.line_id and s.receipt_id is not distinct from l.receipt_id)))`,
+     and (k.claim_id <> l.claim_id or (k.line_id <> l.id and k.date = l.date and l.receipt_id is distinct from
+       (select s.receipt_id from lines s where s.claim_id = k.claim_id and s.version = k.version and s.id = k.line_id)))`,
 ];
 
 /**
- * Lines of any claim that have something in common with a line of this one: the receipt's file, a band of its likeness,
+ * Lines of any claim that went out, and of this one, that have something in common with a line of this one: the receipt's file, a band of its likeness,
  * or amount, currency and the beginning of a word of the merchant within a few days. Every way goes by an index and takes up a
  * bounded number for each line, so the time grows with the lines of the claim and not with what is alike to them; of more for a line
  * than are taken up, or than `MOST_CANDIDATES`, the line is named. Lines of one claim that share a receipt or a charge are one
@@ -133,7 +133,7 @@ export async function selectCandidates(
      counted as (
        select x.*, c.number, c.claimant_id, row_number() over (partition by x.line order by x.claim_id, x.version, x.id) as place
        from (select distinct line, claim_id, version, id from taken) x
-       join claims c on c.id = x.claim_id and c.version = x.version and c.state not in ('draft', 'withdrawn', 'declined')),
+       join claims c on c.id = x.claim_id and c.version = x.version and (c.id = :claim or c.state not in ('draft', 'withdrawn', 'declined'))),
      pairs as (select * from counted where place <= ${MOST_CANDIDATES})
      select p.line as "ofLine", p.number as claim, o.id as line, who.name as claimant, ${FACTS('l', 'lr', 'lf', 'lg')} as own, ${FACTS('o', 'r', 'f', 'g')} as other
      from pairs p

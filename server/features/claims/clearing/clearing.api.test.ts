@@ -19,12 +19,11 @@ beforeAll(async () => {
 });
 afterAll(() => api.close());
 
-let keys = 0;
 async function begin(numbers: string[], who = maeve) {
   const chosen = await Promise.all(
     numbers.map(async (number) => ({ number, revision: (await viewOf(maeve, number)).claim.revision })),
   );
-  return who.post('/clearings', { claims: chosen, key: `cleared-together-${(keys += 1)}` });
+  return who.post('/clearings', { claims: chosen });
 }
 const runOf = async (run: string, who = maeve) => (await who.get(`/clearings/${run}`)).body;
 async function done(run: string) {
@@ -111,14 +110,14 @@ describe('claims cleared together', () => {
       chosen.map(async (n) => ({ number: n, revision: (await viewOf(maeve, n)).claim.revision })),
     );
     await maeve.post(`/claims/${chosen[1]}/hold`, { revision: seen[1]!.revision, reason: 'Wait', until: '2031-01-01' });
-    const run = await done((await maeve.post('/clearings', { claims: seen, key: 'meanwhile' })).body.run);
+    const run = await done((await maeve.once('meanwhile').post('/clearings', { claims: seen })).body.run);
     expect(run.items[1]).toMatchObject({
       number: chosen[1],
       outcome: 'left out',
       says: 'It was changed since you chose it.',
     });
     expect([run.cleared, run.drawn]).toEqual([1, 1]);
-    const again = await maeve.post('/clearings', { claims: seen, key: 'meanwhile' });
+    const again = await maeve.once('meanwhile').post('/clearings', { claims: seen });
     expect(again.body.run).toBe(run.run);
   });
   it('show from then on what was found when they were left out', async () => {

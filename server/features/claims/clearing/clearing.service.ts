@@ -7,7 +7,6 @@ import type { Db } from '../../../platform/db/connect.ts';
 import { inTransaction } from '../../../platform/db/transaction.ts';
 import { sha256 } from '../../../platform/history/sha256.ts';
 import { Refused } from '../../../platform/http/refusal.ts';
-import { once } from '../../../platform/idempotency/once.ts';
 import { keptClaim, standingOf, summaryColumns } from '../../../records/claims/assessClaim.ts';
 import { actOnClaim, claimFacts } from '../../../records/claims/claimStore.ts';
 import { selectMarks } from '../../../records/claims/marks.queries.ts';
@@ -39,7 +38,7 @@ const USUAL_SHARE = 10;
  * look and stays in review, the rest is cleared one by one by a job. Seed and share stand in the history of those drawn.
  */
 export function beginClearing(context: Context, actor: Actor, request: BeginClearing): Promise<{ run: string }> {
-  return once(context, actor, 'clear together', request, async (trx) => {
+  return inTransaction(context, async (trx) => {
     const seen = new Map(request.claims.map((c) => [c.number, c.revision]));
     // one's own claim, and one of another office, is none of those
     const claims = (await selectChosen(trx, [...seen.keys()])).filter(

@@ -31,6 +31,11 @@ import * as rates from './029_rates.ts';
 import * as guards from './030_guards.ts';
 import * as proved from './031_proved.ts';
 import * as alike from './032_alike.ts';
+import * as keys from './033_keys.ts';
+import * as carried from './034_carried.ts';
+import * as looks from './035_looks.ts';
+import * as lz4 from './036_lz4.ts';
+import * as camt from './037_camt.ts';
 
 interface Named extends Knex.Migration {
   name: string;
@@ -75,6 +80,11 @@ export const MIGRATIONS: Named[] = [
   { name: '1.030_guards', ...guards, ...second() },
   { name: '1.031_proved', ...proved, ...second() },
   { name: '1.032_alike', ...alike, ...second() },
+  { name: '1.033_keys', ...keys, ...second() },
+  { name: '1.034_carried', ...carried, ...second() },
+  { name: '1.035_looks', ...looks, ...second() },
+  { name: '1.036_lz4', ...lz4, ...second() },
+  { name: '1.037_camt', ...camt, ...second() },
 ];
 
 /** Migrations as modules rather than as a folder, so that they are part of the server's bundle. */
