@@ -1,50 +1,43 @@
-import { Fragment, lazy, Suspense, type ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { useSession, type Person } from './api/session.ts';
 import { ErrorBoundary } from './parts/ErrorBoundary.tsx';
 import { Loading, Trouble } from './parts/Notices.tsx';
+import { page } from './parts/page.tsx';
 import { homeOf, placesOf } from './parts/places.ts';
 import { Shell } from './parts/Shell.tsx';
 import { SignIn } from './screens/SignIn/SignIn.tsx';
 
-const Desk = lazy(() => import('./screens/Desk/Desk.tsx'));
-const ClearingRun = lazy(() => import('./screens/Desk/ClearingRun.tsx'));
-const Sheet = lazy(() => import('./screens/Sheet/Sheet.tsx'));
-const Ledger = lazy(() => import('./screens/Ledger/Ledger.tsx'));
-const Journal = lazy(() => import('./screens/Ledger/Journal.tsx'));
-const Gather = lazy(() => import('./screens/Gather/Gather.tsx'));
-const Plans = lazy(() => import('./screens/Plans/Plans.tsx'));
-const PlanPage = lazy(() => import('./screens/Plans/PlanPage.tsx'));
-const Advances = lazy(() => import('./screens/Advances/Advances.tsx'));
-const AdvancePage = lazy(() => import('./screens/Advances/AdvancePage.tsx'));
-const Register = lazy(() => import('./screens/Advances/Register.tsx'));
-const Approvals = lazy(() => import('./screens/Approvals/Approvals.tsx'));
-const Setup = lazy(() => import('./screens/Setup/Setup.tsx'));
-const OwnClaims = lazy(() => import('./screens/Claims/OwnClaims.tsx'));
-const NewPassword = lazy(() => import('./screens/SignIn/NewPassword.tsx'));
-const Messages = lazy(() => import('./screens/Messages/Messages.tsx'));
-const Account = lazy(() => import('./screens/Account/Account.tsx'));
-const ClaimPage = lazy(() => import('./screens/Claims/ClaimPage.tsx'));
+const Desk = page('Desk', () => import('./screens/Desk/Desk.tsx'));
+const ClearingRun = page('ClearingRun', () => import('./screens/Desk/ClearingRun.tsx'));
+const Sheet = page('Sheet', () => import('./screens/Sheet/Sheet.tsx'), 'sheet');
+const Ledger = page('Ledger', () => import('./screens/Ledger/Ledger.tsx'));
+const Journal = page('Journal', () => import('./screens/Ledger/Journal.tsx'));
+const Gather = page('Gather', () => import('./screens/Gather/Gather.tsx'));
+const Plans = page('Plans', () => import('./screens/Plans/Plans.tsx'));
+const PlanPage = page('PlanPage', () => import('./screens/Plans/PlanPage.tsx'));
+const Advances = page('Advances', () => import('./screens/Advances/Advances.tsx'));
+const AdvancePage = page('AdvancePage', () => import('./screens/Advances/AdvancePage.tsx'));
+const Register = page('Register', () => import('./screens/Advances/Register.tsx'));
+const Approvals = page('Approvals', () => import('./screens/Approvals/Approvals.tsx'));
+const Setup = page('Setup', () => import('./screens/Setup/Setup.tsx'));
+const OwnClaims = page('OwnClaims', () => import('./screens/Claims/OwnClaims.tsx'));
+const NewPassword = page('NewPassword', () => import('./screens/SignIn/NewPassword.tsx'));
+const Messages = page('Messages', () => import('./screens/Messages/Messages.tsx'));
+const Account = page('Account', () => import('./screens/Account/Account.tsx'));
+const ClaimPage = page('ClaimPage', () => import('./screens/Claims/ClaimPage.tsx'));
 
 /** Who is signed in decides what there is: the sign-in, or the shell with the person's places. */
 export function App() {
   const { data, error, mutate } = useSession();
   const location = useLocation();
-  if (location.pathname === '/new-password')
-    return (
-      <Suspense fallback={<Loading shape="page" />}>
-        <NewPassword />
-      </Suspense>
-    );
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="page" />;
+  if (location.pathname === '/new-password') return <NewPassword />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="page" />;
   if (!data.person) return <SignIn demo={data.demo} />;
   return (
     <Shell person={data.person}>
       <ErrorBoundary path={location.pathname}>
-        <Suspense fallback={<Loading shape="rows" />}>
-          <Places person={data.person} />
-        </Suspense>
+        <Places person={data.person} />
       </ErrorBoundary>
     </Shell>
   );

@@ -7,7 +7,7 @@ import {
   sessionsAnswer,
   tokensAnswer,
 } from '../../contract/session.ts';
-import { getter, send } from './client.ts';
+import { getter, say, send } from './client.ts';
 
 export type { SignedInAt, Token } from '../../contract/session.ts';
 
@@ -17,8 +17,8 @@ export const useTokens = () => useSWR('/tokens', getter(tokensAnswer));
 export const revokeToken = (id: string) => send('DELETE', `/tokens/${id}`, tokensAnswer);
 
 export const changePassword = (current: string, password: string) =>
-  send('PUT', '/session/password', nothing, { current, password });
+  say('PUT', '/session/password', nothing, { current, password });
 export const useFactor = () => useSWR('/session/factor', getter(factorAnswer));
-export const offerFactor = () => send('POST', '/session/factor', factorOfferAnswer);
-export const addFactor = (code: string) => send('PUT', '/session/factor', addedFactorAnswer, { code });
-export const removeFactor = (current: string) => send('POST', '/session/factor/end', factorAnswer, { current });
+export const offerFactor = () => say('POST', '/session/factor', factorOfferAnswer);
+export const addFactor = (code: string) => say('PUT', '/session/factor', addedFactorAnswer, { code });
+export const removeFactor = (current: string) => say('POST', '/session/factor/end', factorAnswer, { current });

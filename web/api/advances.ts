@@ -33,7 +33,7 @@ export const advances = {
   begin: (begin: BeginAdvance) => send('POST', '/advances', begunAnswer, begin),
   edit: (number: string, revision: number, set: AdvanceSet): Promise<AdvanceAnswer> =>
     send('PUT', pathOf(number), advanceAnswer, { revision, set }),
-  act: (number: string, revision: number, name: 'request' | 'withdraw' | 'takeBack') =>
+  act: (number: string, revision: number, name: 'request' | 'callBack' | 'withdraw' | 'bringBack' | 'takeBack') =>
     post(number, name, { revision }),
   approve: (number: string, revision: number, comment: string) => post(number, 'approve', { revision, comment }),
   decline: (number: string, revision: number, reason: string) => post(number, 'decline', { revision, reason }),

@@ -21,6 +21,7 @@ import { upload } from './upload.ts';
 export type {
   SpentEstimate,
   ClaimAnswer,
+  FinanceAnswer,
   HistoryEvent,
   JournalPreview,
   MakerView,
@@ -75,7 +76,16 @@ export const usePostingPreview = (number: string, date: string | null) =>
   });
 
 export type PlainAct =
-  'withdraw' | 'bringBack' | 'sendQueries' | 'approve' | 'takeBack' | 'agreeCode' | 'clear' | 'reopen' | 'release';
+  | 'withdraw'
+  | 'callBack'
+  | 'bringBack'
+  | 'sendQueries'
+  | 'approve'
+  | 'takeBack'
+  | 'agreeCode'
+  | 'clear'
+  | 'reopen'
+  | 'release';
 export type ReasonedAct = 'return' | 'returnToApprover' | 'decline' | 'refuseCode';
 export interface MarkRequest {
   revision: number;

@@ -1,6 +1,6 @@
 import useSWR from 'swr';
 import { clearingAnswer, clearingBegunAnswer, clearingsAnswer } from '../../contract/clearing.ts';
-import { getter, newKey, send } from './client.ts';
+import { getter, send } from './client.ts';
 
 export type { ClearingAnswer, ClearingRun } from '../../contract/clearing.ts';
 
@@ -13,8 +13,8 @@ export const useClearing = (run: string) =>
 export const useClearings = () => useSWR('/clearings', getter(clearingsAnswer));
 
 export const clearing = {
-  begin: (claims: { number: string; revision: number }[], key = newKey()) =>
-    send('POST', '/clearings', clearingBegunAnswer, { claims, key }),
+  begin: (claims: { number: string; revision: number }[]) =>
+    send('POST', '/clearings', clearingBegunAnswer, { claims }),
   stop: (run: string) => send('POST', `/clearings/${run}/stop`, clearingAnswer, {}),
   resume: (run: string) => send('POST', `/clearings/${run}/resume`, clearingAnswer, {}),
 };

@@ -1,5 +1,7 @@
 import { mutate } from 'swr';
 import type { z } from 'zod';
+import { KEY_HEADER, PERSON_HEADER } from '../../contract/route.ts';
+import { once } from './once.ts';
 
 /** A no from the server, or a failure to reach it: a code, a sentence for the person, the numbers behind it. */
 export class ApiError extends Error {
@@ -29,23 +31,58 @@ export function onSignedOut(listener: SignedOutListener): () => void {
   return () => listeners.delete(listener);
 }
 
+const backListeners = new Set<SignedOutListener>();
+/** Told when somebody has signed in again; returns how to stop listening. */
+export function onSignedIn(listener: SignedOutListener): () => void {
+  backListeners.add(listener);
+  return () => backListeners.delete(listener);
+}
+export const tellSignedIn = (): void => [...backListeners].forEach((tell) => tell());
+
 export const UNREADABLE = {
   code: 'unreadable',
   says: 'The server gave no readable answer. Nothing was changed as far as we know; load the page again.',
 };
 
 /** Sends a request under /api; the answer as the contract describes it. Every failure is an ApiError. */
-export async function send<T extends z.ZodType>(
+export function send<T extends z.ZodType>(
   method: string,
   path: string,
   schema: T,
   body?: unknown,
 ): Promise<z.infer<T>> {
-  const response = await reach(path, {
-    method,
-    headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-    body: body === undefined ? null : JSON.stringify(body),
-  });
+  const text = body === undefined ? null : JSON.stringify(body);
+  if (method === 'GET') return ask(method, path, schema, text);
+  return once(`${method} ${path} ${text}`, (key) => ask(method, path, schema, text, { [KEY_HEADER]: key }));
+}
+
+/**
+ * As `send`, without a key and not sent again: for what may happen as often as it is sent, and for passwords and codes, of which
+ * nothing is remembered.
+ */
+export const say = <T extends z.ZodType>(
+  method: string,
+  path: string,
+  schema: T,
+  body?: unknown,
+): Promise<z.infer<T>> => ask(method, path, schema, body === undefined ? null : JSON.stringify(body));
+
+/** The person whose page this is: another one may have signed in meanwhile, in another tab of this browser. */
+let person: string | null = null;
+export const sendAs = (id: string): void => void (person = id);
+/** Tells the server whose page sends, so that nothing is done as whoever else is signed in by now. */
+export const personHeader = (path: string): Record<string, string> =>
+  person === null || path === '/session' ? {} : { [PERSON_HEADER]: person };
+
+async function ask<T extends z.ZodType>(
+  method: string,
+  path: string,
+  schema: T,
+  text: string | null,
+  headers: Record<string, string> = {},
+): Promise<z.infer<T>> {
+  const type: Record<string, string> = text === null ? {} : { 'Content-Type': 'application/json' };
+  const response = await reach(path, { method, headers: { ...headers, ...type }, body: text });
   const answer: unknown = response.status === 204 ? {} : await response.json().catch(() => null);
   return readAnswer(response.status, response.ok, answer, schema);
 }
@@ -63,13 +100,32 @@ export function readAnswer<T extends z.ZodType>(status: number, ok: boolean, ans
   throw error;
 }
 
+/** Whether the server answered last. */
+let reachable = true;
+const reachListeners = new Set<() => void>();
+function reached(now: boolean): void {
+  if (now === reachable) return;
+  reachable = now;
+  reachListeners.forEach((tell) => tell());
+}
+export const isReachable = (): boolean => reachable;
+/** Told when the server begins or ceases to answer; returns how to stop listening. */
+export function onReach(listener: () => void): () => void {
+  reachListeners.add(listener);
+  return () => reachListeners.delete(listener);
+}
+
 async function reach(path: string, init: RequestInit): Promise<Response> {
   try {
-    return await fetch(`/api${path}`, { ...init, credentials: 'same-origin' });
+    const headers = { ...init.headers, ...personHeader(path) };
+    const response = await fetch(`/api${path}`, { ...init, headers, credentials: 'same-origin' });
+    reached(true);
+    return response;
   } catch {
+    reached(false);
     throw new ApiError(0, {
       code: 'unreachable',
-      says: 'The server cannot be reached. What you typed is kept; try again when the connection is back.',
+      says: 'The server cannot be reached. What you typed is kept; try again when the connection is back. It is done once, however often it is sent.',
     });
   }
 }
@@ -89,6 +145,3 @@ export const getter =
   <T extends z.ZodType>(schema: T) =>
   (path: string): Promise<z.infer<T>> =>
     send('GET', path, schema);
-
-/** A key that makes an act happen once, however often its request is sent. */
-export const newKey = (): string => crypto.randomUUID();

@@ -11,7 +11,7 @@ import {
   type QueueAnswer,
   type SaveView,
 } from '../../contract/desk.ts';
-import { getter, send } from './client.ts';
+import { getter, say, send } from './client.ts';
 
 export type { DeskView, QueueRow } from '../../contract/desk.ts';
 
@@ -43,7 +43,7 @@ export const views = {
 
 const hereOf = (number: string): string => `/claims/${encodeURIComponent(number)}/here`;
 export const here = {
-  say: (number: string) => send('POST', hereOf(number), hereAnswer),
+  say: (number: string) => say('POST', hereOf(number), hereAnswer),
   next: (numbers: string[]) => send('POST', '/desk/next', nextAnswer, { numbers }),
-  leave: (number: string) => send('DELETE', hereOf(number), hereAnswer),
+  leave: (number: string) => say('DELETE', hereOf(number), hereAnswer),
 };

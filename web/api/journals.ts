@@ -28,5 +28,5 @@ export function useJournals(wishes: JournalWishes) {
 export const useReady = () => useSWR('/journals/ready', getter(readyAnswer));
 export const useJournal = (number: string) => useSWR(`/journals/${encodeURIComponent(number)}`, getter(journalAnswer));
 
-export const reverse = (number: string, body: { date: string; reason: string; key: string }) =>
+export const reverse = (number: string, body: { date: string; reason: string }) =>
   send('POST', `/journals/${encodeURIComponent(number)}/reversal`, postedAnswer, body);

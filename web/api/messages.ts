@@ -19,8 +19,16 @@ export const useMessages = () =>
   );
 
 /** Something changed for this person: everything that lists what waits for them is asked for again. */
-export const wake = (): void =>
+export function wake(): void {
   void mutate((key) => typeof key === 'string' && WOKEN.some((path) => key.includes(path)));
+  wakeListeners.forEach((tell) => tell());
+}
+const wakeListeners = new Set<() => void>();
+/** Told whenever something changed for this person; returns how to stop listening. */
+export function onWake(listener: () => void): () => void {
+  wakeListeners.add(listener);
+  return () => wakeListeners.delete(listener);
+}
 const WOKEN = ['/messages', '/approvals', '/advances'];
 
 export async function readUpTo(upTo: string): Promise<void> {

@@ -50,7 +50,7 @@ export const plans = {
     put(number, '/estimates', { revision, ids, set: {}, codes, rehearse }),
   remove: (number: string, revision: number, id: string) =>
     send('DELETE', pathOf(number, `/estimates/${encodeURIComponent(id)}?revision=${revision}`), planAnswer),
-  act: (number: string, revision: number, name: 'submit' | 'withdraw' | 'takeBack') =>
+  act: (number: string, revision: number, name: 'submit' | 'callBack' | 'withdraw' | 'bringBack' | 'takeBack') =>
     post(number, `/${pathOfAct(name)}`, { revision }),
   approve: (number: string, revision: number, comment: string) => post(number, '/approve', { revision, comment }),
   decline: (number: string, revision: number, reason: string) => post(number, '/decline', { revision, reason }),

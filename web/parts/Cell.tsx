@@ -1,4 +1,7 @@
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { ChangedMeanwhile } from './saver.ts';
+import { useKept } from './kept.ts';
+import { useUnsaved } from './unsaved.ts';
 
 interface CellProps {
   label: string;
@@ -15,6 +18,15 @@ interface CellProps {
   onSave: (typed: string, done: (error: Error | null) => void) => void;
 }
 
+/** What was typed, and over what. Once the person was told that somebody else changed that, Enter alone sends it. */
+interface Typing {
+  typed: string;
+  over: string;
+  told?: boolean;
+}
+const sayMeanwhile = (over: string, now: string): string =>
+  `It said “${over || 'nothing'}” when you typed this and says “${now || 'nothing'}” now. Enter saves yours, Escape leaves it.`;
+
 const place = (row: number, column: string): string => `${row}:${column}`;
 /** The cell in the same column of another row, if there is one. */
 export function focusCell(row: number, column: string): void {
@@ -23,28 +35,71 @@ export function focusCell(row: number, column: string): void {
 
 /** One cell of the form that is a table: saved when it is left, Enter goes down, Escape takes back what was typed. */
 export function Cell({ label, value, row, column, type = 'text', align, placeholder, problemOf, onSave }: CellProps) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [typing, setTyping, dropTyping] = useKept<Typing | null>(`cell ${label}`, null);
+  const typed = typing?.typed ?? null;
+  const setTyped = (next: string | null) =>
+    next === null ? dropTyping() : setTyping({ ...typing, typed: next, over: typing?.over ?? value });
+  const [problem, setProblem] = useState<string | null>(() =>
+    typing && (typing.told || typing.over !== value) ? sayMeanwhile(typing.over, value) : null,
+  );
   // Enter saves and goes on, and going on saves too: the same is sent once
   const sent = useRef<string | null>(null);
-  const commit = () => {
+  const tell = (says: string) => {
+    setProblem(says);
+    setTyping({ typed: typed!, over: typing!.over, told: true });
+  };
+  const commit = (own = false) => {
     if (typed === null || typed === sent.current) return;
     if (typed.trim() === value) return setTyped(null);
+    if (typing!.told && !own) return;
+    if (!typing!.told && typing!.over !== value) return tell(sayMeanwhile(typing!.over, value));
     const wrong = problemOf?.(typed) ?? null;
     setProblem(wrong);
     if (wrong !== null) return;
     sent.current = typed;
     onSave(typed, (error) => {
       sent.current = null;
+      if (error instanceof ChangedMeanwhile) return latest.current.tell(error.message);
       setProblem(error?.message ?? null);
-      if (!error) setTyped((now) => (now === typed ? null : now));
+      if (!error) latest.current.saved(typed);
     });
   };
+  /** Whether the next other value is what this cell itself saved while more was typed. */
+  const own = useRef(false);
+  const saved = (was: string) => {
+    if (typed === null || typed === was) return setTyped(null);
+    if (typing!.over === value) own.current = true;
+    else setTyping({ typed, over: value });
+  };
+  const latest = useRef({ commit, saved, tell });
+  useEffect(() => {
+    latest.current = { commit, saved, tell };
+  });
+  useEffect(() => {
+    if (own.current && typed !== null) setTyping({ typed, over: value });
+    own.current = false;
+    // when the value changes, and at no other time
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [value]);
+  // what was typed before a reload is sent as it would have been, where nobody changed the field meanwhile
+  useEffect(() => {
+    if (typing && !typing.told && typing.over === value) latest.current.commit();
+    // and what is typed when its row goes away is not lost: it is sent, or offered where it has no place any more
+    return () => latest.current.commit();
+    // once, with what was kept
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  useUnsaved(typed !== null && typed.trim() !== value, {
+    says: label,
+    kept: true,
+    flush: () => commit(),
+    show: () => focusCell(row, column),
+  });
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) return commit();
+    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) return commit(true);
     if (event.key === 'Enter') {
       event.preventDefault();
-      commit();
+      commit(true);
       focusCell(row + (event.shiftKey ? -1 : 1), column);
     }
     if (event.key !== 'Escape' || typed === null) return;
@@ -63,7 +118,7 @@ export function Cell({ label, value, row, column, type = 'text', align, placehol
         placeholder={placeholder}
         value={typed ?? value}
         onChange={(e) => setTyped(e.target.value)}
-        onBlur={commit}
+        onBlur={() => commit()}
         onKeyDown={onKeyDown}
       />
       {problem && (

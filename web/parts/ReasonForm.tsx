@@ -1,4 +1,5 @@
 import { useState, type FormEvent, type ReactNode } from 'react';
+import { useKept, useSending } from './kept.ts';
 
 interface ReasonFormProps {
   label: string;
@@ -6,21 +7,33 @@ interface ReasonFormProps {
   note?: string | null;
   /** Whether it can be sent without a word. */
   optional?: boolean;
+  /** What of the page it is about, where there are several: what is typed is kept for it. */
+  of?: string;
   onSubmit: (reason: string) => Promise<void> | void;
   onClose: () => void;
   children?: ReactNode;
 }
 
 /** Asks for a reason, or a comment, in place, without a dialog. Enter sends it. */
-export function ReasonForm({ label, act, note, optional = false, onSubmit, onClose, children }: ReasonFormProps) {
-  const [reason, setReason] = useState('');
+export function ReasonForm({
+  label,
+  act,
+  note,
+  optional = false,
+  of = '',
+  onSubmit,
+  onClose,
+  children,
+}: ReasonFormProps) {
+  const [reason, setReason, drop] = useKept(`${act}: ${label} ${of}`, '');
+  const sending = useSending(drop);
   const [busy, setBusy] = useState(false);
   const wanting = !optional && reason.trim() === '';
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (wanting) return;
     setBusy(true);
-    await onSubmit(reason.trim());
+    await sending(onSubmit(reason.trim()));
     setBusy(false);
   };
   return (
@@ -34,7 +47,14 @@ export function ReasonForm({ label, act, note, optional = false, onSubmit, onClo
       <button className="btn btn-primary btn-sm" disabled={busy || wanting}>
         {act}
       </button>
-      <button type="button" className="btn btn-sm" onClick={onClose}>
+      <button
+        type="button"
+        className="btn btn-sm"
+        onClick={() => {
+          drop();
+          onClose();
+        }}
+      >
         Cancel
       </button>
     </form>

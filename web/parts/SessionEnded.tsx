@@ -1,4 +1,4 @@
-import { send } from '../api/client.ts';
+import { say, send, tellSignedIn } from '../api/client.ts';
 import { sessionAnswer, signedInAnswer } from '../../contract/session.ts';
 import type { Person } from '../api/session.ts';
 import { useEntry } from './useEntry.ts';
@@ -6,10 +6,13 @@ import { useEntry } from './useEntry.ts';
 /** Lets somebody whose session ended sign in again above their work, so that nothing typed is lost. */
 export function SessionEnded({ person, onBack }: { person: Person; onBack: () => void }) {
   const entry = useEntry(person.email, async (email, password, code) => {
-    await send('POST', '/session', signedInAnswer, { email, password, ...(code ? { code } : {}) });
+    await say('POST', '/session', signedInAnswer, { email, password, ...(code ? { code } : {}) });
     const { person: now } = await send('GET', '/session', sessionAnswer);
     if (now?.id !== person.id) window.location.assign('/');
-    else onBack();
+    else {
+      onBack();
+      tellSignedIn();
+    }
   });
   return (
     <form

@@ -1,29 +1,43 @@
-import { Bell, CircleHelp, CircleUser, LogOut, Search } from 'lucide-react';
-import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
+import { Bell, CircleHelp, CircleUser, Search } from 'lucide-react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
-import { onSignedOut } from '../api/client.ts';
+import { onSignedOut, sendAs } from '../api/client.ts';
+import { keepKeys } from '../api/once.ts';
 import { useUnread } from '../api/messages.ts';
-import { signOut, type Person } from '../api/session.ts';
+import type { Person } from '../api/session.ts';
+import { NotReached } from './NotReached.tsx';
+import { page } from './page.tsx';
 import { IconButton } from './IconButton.tsx';
+import { keepFor } from './kept.ts';
+import { keepOpen, leftKeys } from './keptQueue.ts';
 import { KeyHelp } from './KeyHelp.tsx';
 import { placesOf } from './places.ts';
+import { SignOut } from './SignOut.tsx';
 import { SessionEnded } from './SessionEnded.tsx';
 import { ThemeButton } from './ThemeButton.tsx';
 import { ToastRegion } from './toast.tsx';
+import { warnBeforeLeaving } from './unsaved.ts';
 import { useLive } from './useLive.ts';
 import { useKeys } from './useKeys.ts';
 
 const loadPalette = () => import('./Palette.tsx');
-const Palette = lazy(loadPalette);
+const Palette = page('Palette', loadPalette, null);
+
+/** The keys of writes nobody knows the outcome of are kept with what else is. */
+const keepOpenKeys = (): void => keepKeys(leftKeys(), keepOpen);
 
 /** The frame of every signed-in page: the places, the person, messages, the list of keys. */
 export function Shell({ person, children }: { person: Person; children: ReactNode }) {
+  keepFor(person.id);
+  sendAs(person.id);
+  useEffect(keepOpenKeys, [person.id]);
   const [help, setHelp] = useState(false);
   const [going, setGoing] = useState(false);
   const [ended, setEnded] = useState(false);
   useEffect(() => onSignedOut(() => setEnded(true)), []);
+  useEffect(warnBeforeLeaving, []);
   // What is typed right after its key would be lost while it is still on its way.
-  useEffect(() => void loadPalette(), []);
+  useEffect(() => void loadPalette().catch(() => undefined), []);
   useKeys({ help: () => setHelp(true), goTo: () => setGoing(true) });
   return (
     <div className="flex min-h-dvh flex-col">
@@ -47,18 +61,15 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
           <ThemeButton />
           <IconButton label="All keys" onClick={() => setHelp(true)} icon={<CircleHelp size={17} />} />
         </span>
-        <IconButton label="Sign out" onClick={() => void signOut()} icon={<LogOut size={17} />} />
+        <SignOut />
       </header>
       {person.factor === 'needed' && <FactorNeeded />}
+      <NotReached />
       {ended && <SessionEnded person={person} onBack={() => setEnded(false)} />}
       <main id="main" className="flex min-h-0 flex-1 flex-col">
         {children}
       </main>
-      {going && (
-        <Suspense fallback={null}>
-          <Palette person={person} onClose={() => setGoing(false)} />
-        </Suspense>
-      )}
+      {going && <Palette person={person} onClose={() => setGoing(false)} />}
       {help && <KeyHelp onClose={() => setHelp(false)} />}
       <ToastRegion />
     </div>

@@ -1,10 +1,11 @@
+import { useState } from 'react';
 import type { TaxRow } from '../../core/documents/assessment.schema.ts';
 import type { Line, TaxEntry } from '../../core/documents/case.schema.ts';
 import { fromMinor, sumKnown, toMinor } from '../../core/numbers/amount.ts';
 import type { Chart } from '../api/chart.ts';
 import { Money } from './Money.tsx';
 import { RemoveButton } from './RemoveButton.tsx';
-import { taxCodesFor } from './taxCodesFor.ts';
+import { onlyTaxCode, taxCodesFor } from './taxCodesFor.ts';
 import { readTypedAmount } from './typed.ts';
 
 interface TaxEditorProps {
@@ -20,19 +21,28 @@ interface TaxEditorProps {
 export function TaxEditor({ entries, rows, line, chart, onChange }: TaxEditorProps) {
   const sums = sumsByEntry(entries, rows, line.currency);
   const codes = taxCodesFor(chart, line);
+  const [choosing, setChoosing] = useState(false);
+  const add = (code: string) => {
+    setChoosing(false);
+    onChange([...entries, { code }]);
+  };
+  const begin = () => {
+    const code = onlyTaxCode(codes, line);
+    if (code) add(code);
+    else setChoosing(true);
+  };
   return (
     <div>
       {entries.length > 0 && (
         <Entries entries={entries} sums={sums} codes={codes} currency={line.currency} onChange={onChange} />
       )}
-      <button
-        type="button"
-        className="btn btn-xs mt-1"
-        disabled={codes.length === 0}
-        onClick={() => onChange([...entries, { code: codes[0]!.code }])}
-      >
-        Add a tax
-      </button>
+      {choosing ? (
+        <CodeField n={entries.length + 1} code="" codes={codes} onChange={add} />
+      ) : (
+        <button type="button" className="btn btn-xs mt-1" disabled={codes.length === 0} onClick={begin}>
+          Add a tax
+        </button>
+      )}
     </div>
   );
 }
@@ -119,10 +129,11 @@ function CodeField({ n, code, codes, onChange }: CodeFieldProps) {
     <select
       className="select select-sm w-56"
       aria-label={`Tax code ${n}`}
-      autoFocus={n === 1}
+      autoFocus={n === 1 || code === ''}
       value={code}
       onChange={(e) => onChange(e.target.value)}
     >
+      {code === '' && <option value="">choose a code</option>}
       {codes.map((c) => (
         <option key={c.code} value={c.code}>
           {c.code} {c.name}

@@ -5,6 +5,8 @@ import { useLocation } from 'react-router';
 export interface Toast {
   text: string;
   tone?: 'plain' | 'bad';
+  /** What it offers is there only once: it stays until somebody has dealt with it. */
+  stays?: boolean;
   act?: { label: string; run: () => void };
 }
 
@@ -14,6 +16,8 @@ let show: ((toast: Toast) => void) | null = null;
 export const toast = (message: Toast): void => show?.(message);
 
 const MOST = 3;
+/** The newest, and whatever stays. */
+const atMost = (all: readonly Shown[]): readonly Shown[] => all.filter((t, i) => t.stays || i >= all.length - MOST);
 let next = 1;
 interface Shown extends Toast {
   id: number;
@@ -26,7 +30,7 @@ interface Shown extends Toast {
 export function ToastRegion() {
   const [shown, setShown] = useState<readonly Shown[]>([]);
   useEffect(() => {
-    show = (message) => setShown((all) => [...all, { ...message, id: next++ }].slice(-MOST));
+    show = (message) => setShown((all) => atMost([...all, { ...message, id: next++ }]));
     return () => {
       show = null;
     };
@@ -35,7 +39,7 @@ export function ToastRegion() {
   const [page, setPage] = useState(pathname);
   if (page !== pathname) {
     setPage(pathname);
-    setShown((all) => all.filter((t) => t.tone !== 'bad'));
+    setShown((all) => all.filter((t) => t.stays || t.tone !== 'bad'));
   }
   const close = useCallback((id: number) => setShown((all) => all.filter((t) => t.id !== id)), []);
   return (
@@ -51,11 +55,12 @@ export function ToastRegion() {
   );
 }
 
-function Message({ toast: { id, text, tone, act }, onClose }: { toast: Shown; onClose: (id: number) => void }) {
+function Message({ toast: { id, text, tone, act, stays }, onClose }: { toast: Shown; onClose: (id: number) => void }) {
   useEffect(() => {
+    if (stays) return;
     const timer = setTimeout(() => onClose(id), SHOWN_MS);
     return () => clearTimeout(timer);
-  }, [id, onClose]);
+  }, [id, stays, onClose]);
   const run = () => {
     act?.run();
     onClose(id);

@@ -31,8 +31,7 @@ export default function Account({ person }: { person: Person }) {
 
 function Sessions() {
   const { data, error, mutate } = useSessions();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const end = async ({ id }: SignedInAt) => {
     const answer = await endSession(id).catch(failed);
     if (!answer) return;

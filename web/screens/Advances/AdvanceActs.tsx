@@ -1,35 +1,46 @@
 import { useState } from 'react';
 import { advances, type AdvanceAnswer } from '../../api/advances.ts';
 import { ActButton } from '../../parts/ActButton.tsx';
+import { BackActs, type BackAct } from '../../parts/BackActs.tsx';
 import { failed } from '../../parts/failed.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { GrantForm } from './GrantForm.tsx';
 import { MoneyMovedForm } from './MoneyMovedForm.tsx';
+import type { AdvanceDraft } from './useAdvanceDraft.ts';
 
 interface AdvanceActsProps {
   view: AdvanceAnswer;
+  draft: AdvanceDraft;
   onDone: (next: AdvanceAnswer) => void;
   onFail: () => void;
 }
 type Asking = 'approve' | 'decline' | 'grant' | 'extend' | 'payOut' | 'giveBack';
 
+const BACK: Record<BackAct, [done: string, undo?: BackAct]> = {
+  callBack: ['is with you again'],
+  withdraw: ['is withdrawn', 'bringBack'],
+  bringBack: ['is a draft again'],
+};
+
 /** What this person may do with the advance, by the lifecycle. */
-export function AdvanceActs({ view, onDone, onFail }: AdvanceActsProps) {
-  const { number, revision, state } = view.advance;
+export function AdvanceActs({ view, draft, onDone, onFail }: AdvanceActsProps) {
+  const { number, state } = view.advance;
   const [asking, setAsking] = useState<Asking | null>(null);
   const may = (act: AdvanceAnswer['may'][number]) => view.may.includes(act);
-  const run = async (work: Promise<AdvanceAnswer>, done: string) => {
-    const next = await work.catch(failed);
+  const run = async (send: (revision: number) => Promise<AdvanceAnswer>, done: string, undo?: BackAct) => {
+    const next = await draft.act(send).catch(failed);
     if (!next) return onFail();
-    toast({ text: `${number} ${done}` });
+    const act = { label: 'Undo', run: () => void back(undo!) };
+    toast({ text: `${number} ${done}`, ...(undo ? { act } : {}) });
     setAsking(null);
     onDone(next);
   };
+  const back = (act: BackAct): Promise<void> => run((r) => advances.act(number, r, act), ...BACK[act]);
   const stands =
     view.problems.some((p) => p.severity === 'stop') || (view.problems.length > 0 && !view.advance.exception);
-  const request = () => void run(advances.act(number, revision, 'request'), 'is asked for');
+  const request = () => void run((r) => advances.act(number, r, 'request'), 'is asked for', 'callBack');
   useKeys({ handIn: request }, may('request') && !stands);
   const ask = (which: Asking) => () => setAsking(asking === which ? null : which);
   const close = () => setAsking(null);
@@ -52,16 +63,14 @@ export function AdvanceActs({ view, onDone, onFail }: AdvanceActsProps) {
         {may('takeBack') && (
           <ActButton
             label="Take back the approval"
-            run={() => void run(advances.act(number, revision, 'takeBack'), 'waits for you again')}
+            run={() => void run((r) => advances.act(number, r, 'takeBack'), 'waits for you again')}
           />
         )}
         {may('decline') && <ActButton label="Decline…" run={ask('decline')} />}
-        {may('withdraw') && (
-          <ActButton
-            label="Withdraw"
-            run={() => void run(advances.act(number, revision, 'withdraw'), 'is withdrawn')}
-          />
-        )}
+        <BackActs
+          {...{ number, state: view.advance.state, may: view.may, history: view.history }}
+          run={(act) => void back(act)}
+        />
       </div>
       {asking === 'approve' && (
         <ReasonForm
@@ -69,7 +78,7 @@ export function AdvanceActs({ view, onDone, onFail }: AdvanceActsProps) {
           act="Approve"
           optional
           onClose={close}
-          onSubmit={(comment) => run(advances.approve(number, revision, comment), 'is approved')}
+          onSubmit={(comment) => run((r) => advances.approve(number, r, comment), 'is approved')}
         />
       )}
       {asking === 'decline' && (
@@ -77,30 +86,30 @@ export function AdvanceActs({ view, onDone, onFail }: AdvanceActsProps) {
           label="Why it is declined"
           act="Decline"
           onClose={close}
-          onSubmit={(reason) => run(advances.decline(number, revision, reason), 'is declined')}
+          onSubmit={(reason) => run((r) => advances.decline(number, r, reason), 'is declined')}
         />
       )}
       {asking === 'grant' && (
-        <GrantForm {...form} onGrant={(grant) => run(advances.grant(number, revision, grant), 'is granted')} />
+        <GrantForm {...form} onGrant={(grant) => run((r) => advances.grant(number, r, grant), 'is granted')} />
       )}
       {asking === 'extend' && (
         <Extend
           {...form}
-          onExtend={(day, reason) => run(advances.extend(number, revision, day, reason), 'has more time')}
+          onExtend={(day, reason) => run((r) => advances.extend(number, r, day, reason), 'has more time')}
         />
       )}
       {asking === 'payOut' && (
         <MoneyMovedForm
           {...form}
           what="payout"
-          onMoved={({ amount: _, ...moved }) => run(advances.payOut(number, revision, moved), 'is paid out and posted')}
+          onMoved={({ amount: _, ...moved }) => run((r) => advances.payOut(number, r, moved), 'is paid out and posted')}
         />
       )}
       {asking === 'giveBack' && (
         <MoneyMovedForm
           {...form}
           what="return"
-          onMoved={(moved) => run(advances.giveBack(number, revision, moved), 'has money given back, posted')}
+          onMoved={(moved) => run((r) => advances.giveBack(number, r, moved), 'has money given back, posted')}
         />
       )}
     </>

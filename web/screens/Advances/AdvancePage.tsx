@@ -21,8 +21,7 @@ import { Uses } from './Uses.tsx';
 export default function AdvancePage() {
   const { number = '' } = useParams();
   const { data: view, error, mutate } = useAdvance(number);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!view) return <Loading shape="rows" />;
+  if (!view) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const show = (next: AdvanceAnswer) => void mutate(next, { revalidate: false });
   return <OpenAdvance view={view} show={show} reload={() => void mutate()} />;
 }
@@ -62,7 +61,7 @@ function OpenAdvance({ view, show, reload }: OpenAdvanceProps) {
         <div>
           <TideBar pieces={advance.tide} wide />
           <p className="mt-1">{whereAdvanceIs(view)}</p>
-          <AdvanceActs view={view} onDone={show} onFail={reload} />
+          <AdvanceActs view={view} draft={draft} onDone={show} onFail={reload} />
         </div>
         <Standing view={view} />
       </div>

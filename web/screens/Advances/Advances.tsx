@@ -13,8 +13,7 @@ import { BeginAdvance } from './BeginAdvance.tsx';
 export default function Advances({ person }: { person: Person }) {
   const { data, error, mutate } = useAdvances();
   const [beginning, setBeginning] = useState(false);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const finance = FINANCE.some((role) => person.roles.includes(role));
   return (
     <div className="mx-auto w-full max-w-7xl pb-10">

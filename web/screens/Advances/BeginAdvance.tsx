@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useKept } from '../../parts/kept.ts';
 import { ADVANCE_KINDS, type AdvanceKind } from '../../../core/advances/advance.schema.ts';
 import { advances } from '../../api/advances.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
@@ -6,9 +6,11 @@ import { Entry } from '../../parts/Entry.tsx';
 import { readMoney } from '../../parts/readMoney.ts';
 import { ADVANCE_KINDS_SAID } from '../../words/sayAdvance.ts';
 
+const NOTHING = { purpose: '', amount: '', kind: 'trip' as AdvanceKind, from: '', to: '' };
+
 /** Begins an advance: what for, how much, and when, if it is for a trip. */
 export function BeginAdvance({ currency, onClose }: { currency: string; onClose: () => void }) {
-  const [typed, setTyped] = useState({ purpose: '', amount: '', kind: 'trip' as AdvanceKind, from: '', to: '' });
+  const [typed, setTyped, drop] = useKept('new advance', NOTHING);
   const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
   const money = readMoney(typed.amount, currency);
   const problem = !typed.purpose.trim()
@@ -28,10 +30,11 @@ export function BeginAdvance({ currency, onClose }: { currency: string; onClose:
       from: typed.from || null,
       to: typed.to || null,
     });
+    drop();
     return `/advances/${number}`;
   };
   return (
-    <BeginDialog title="A new advance" onClose={onClose} problem={problem} begin={begin}>
+    <BeginDialog title="A new advance" onClose={() => (drop(), onClose())} problem={problem} begin={begin}>
       <Entry label="What the money is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
       <Entry
         label="How much"

@@ -2,6 +2,7 @@ import { useState, type FormEvent } from 'react';
 import type { AdvanceAnswer } from '../../api/advances.ts';
 import { Entry } from '../../parts/Entry.tsx';
 import { Problem } from '../../parts/Field.tsx';
+import { useKept, useSending } from '../../parts/kept.ts';
 import { readMoney } from '../../parts/readMoney.ts';
 import { FormButtons } from './FormButtons.tsx';
 
@@ -15,7 +16,8 @@ interface GrantFormProps {
 export function GrantForm({ view: { advance, problems }, onClose, onGrant }: GrantFormProps) {
   const [amount, setAmount] = useState(advance.amount);
   const [dueBy, setDueBy] = useState(advance.dueBy ?? advance.proposedDue);
-  const [reason, setReason] = useState('');
+  const [reason, setReason, drop] = useKept('grant', '');
+  const sending = useSending(drop);
   const [problem, setProblem] = useState<string | null>(null);
   const money = readMoney(amount, advance.currency);
   const less = money.ok && money.amount !== advance.requested;
@@ -28,7 +30,7 @@ export function GrantForm({ view: { advance, problems }, onClose, onGrant }: Gra
     if (wanted && !reason.trim()) return setProblem(less ? 'Say why it is less.' : 'Say why there is an exception.');
     setProblem(null);
     const said = reason.trim();
-    await onGrant({ dueBy, ...(less ? { amount: money.amount } : {}), ...(said ? { reason: said } : {}) });
+    await sending(onGrant({ dueBy, ...(less ? { amount: money.amount } : {}), ...(said ? { reason: said } : {}) }));
   };
   return (
     <form onSubmit={(e) => void grant(e)} className="mt-3 border-t border-base-300 pt-1" noValidate>
@@ -40,7 +42,7 @@ export function GrantForm({ view: { advance, problems }, onClose, onGrant }: Gra
         <Entry label={less ? 'Why it is less' : 'Why there is an exception'} value={reason} onChange={setReason} />
       )}
       <Problem says={problem} />
-      <FormButtons act="Grant" onClose={onClose} />
+      <FormButtons act="Grant" onClose={() => (drop(), onClose())} />
     </form>
   );
 }

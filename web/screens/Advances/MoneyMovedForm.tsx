@@ -2,6 +2,7 @@ import { useState, type FormEvent } from 'react';
 import type { AdvanceAnswer } from '../../api/advances.ts';
 import { Entry } from '../../parts/Entry.tsx';
 import { Problem } from '../../parts/Field.tsx';
+import { useKept, useSending } from '../../parts/kept.ts';
 import { readMoney } from '../../parts/readMoney.ts';
 import { todayHere } from '../../parts/today.ts';
 import { FormButtons } from './FormButtons.tsx';
@@ -24,10 +25,11 @@ interface MoneyMovedFormProps {
 export function MoneyMovedForm({ view: { advance, standing }, what, onClose, onMoved }: MoneyMovedFormProps) {
   const { currency, ledgerCurrency, bankAccount } = advance;
   const foreign = currency !== ledgerCurrency;
-  const [typed, setTyped] = useState({
+  const [typed, setTyped, drop] = useKept(what, {
     ...{ date: todayHere(), bank: '', reference: '', account: bankAccount?.code ?? '' },
     amount: standing?.open.amount ?? advance.amount,
   });
+  const sending = useSending(drop);
   const [problem, setProblem] = useState<string | null>(null);
   const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
   const send = async (event: FormEvent) => {
@@ -40,11 +42,12 @@ export function MoneyMovedForm({ view: { advance, standing }, what, onClose, onM
     if (bank && !bank.ok) return setProblem(bank.problem);
     setProblem(null);
     const { account } = typed;
-    await onMoved({
+    const moved = {
       ...{ date: typed.date, amount: amount.amount, reference: typed.reference.trim() || null },
       ...(bank ? { bank: bank.amount } : {}),
       ...(account.trim() ? { account: account.trim() } : {}),
-    });
+    };
+    await sending(onMoved(moved));
   };
   return (
     <form onSubmit={(e) => void send(e)} className="mt-3 border-t border-base-300 pt-1" noValidate>
@@ -80,7 +83,10 @@ export function MoneyMovedForm({ view: { advance, standing }, what, onClose, onM
       </div>
       <p className="quiet mt-2 text-sm">It is posted at once. Its proof is added beside it afterwards.</p>
       <Problem says={problem} />
-      <FormButtons act={what === 'payout' ? 'Record and post the payout' : 'Record and post it'} onClose={onClose} />
+      <FormButtons
+        act={what === 'payout' ? 'Record and post the payout' : 'Record and post it'}
+        onClose={() => (drop(), onClose())}
+      />
     </form>
   );
 }

@@ -11,8 +11,7 @@ import { groupDigits } from '../../words/groupDigits.ts';
 export default function Register() {
   const [on, setOn] = useState(todayHere);
   const { data, error, mutate } = useRegister(on);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   return (
     <div className="mx-auto w-full max-w-7xl px-4 pb-10">
       <div className="flex flex-wrap items-center gap-3 pt-3 pb-2">

@@ -1,7 +1,7 @@
-import { canonical } from '../../../core/numbers/canonical.ts';
 import { advances, type AdvanceAnswer, type AdvanceSet } from '../../api/advances.ts';
 import { failed } from '../../parts/failed.ts';
-import type { SaverState } from '../../parts/saver.ts';
+import type { Edit, SaverState } from '../../parts/saver.ts';
+import { sayTyped, valuesIn } from '../../parts/edits.ts';
 import { useSaver } from '../../parts/useSaver.ts';
 
 type Done = (error: Error | null) => void;
@@ -10,6 +10,8 @@ const tell: Done = (error) => error && failed(error);
 /** What is done with an advance in preparation: every change is sent in turn and shown as the server answers. */
 export interface AdvanceDraft {
   state: SaverState;
+  /** Runs an act on it, after everything that was typed before. */
+  act(send: (revision: number) => Promise<AdvanceAnswer>): Promise<AdvanceAnswer>;
   edit(set: AdvanceSet, done?: Done): void;
   /** Does what is no edit of a field: sent in its turn, and once. */
   run(says: string, send: (revision: number) => Promise<AdvanceAnswer>): void;
@@ -17,21 +19,25 @@ export interface AdvanceDraft {
 
 export function useAdvanceDraft(view: AdvanceAnswer, show: (next: AdvanceAnswer) => void): AdvanceDraft {
   const { number } = view.advance;
-  const { state, add, seen } = useSaver<AdvanceAnswer, AdvanceAnswer>({
+  const { state, add, act } = useSaver<AdvanceAnswer, AdvanceAnswer>({
+    name: `Advance ${number}`,
     view,
     show,
     revisionOf: (v) => v.advance.revision,
     load: () => advances.load(number),
+    again: (what) => editOf(number, what as AdvanceSet),
   });
-  const valuesOf = (v: AdvanceAnswer, set: AdvanceSet) =>
-    canonical(Object.keys(set).map((field) => (v.advance as Record<string, unknown>)[field] ?? null));
   return {
     state,
-    edit(set, done = tell) {
-      const before = valuesOf(seen(), set);
-      const send = (revision: number) => advances.edit(number, revision, set);
-      add({ says: 'the advance', send, stands: (now) => valuesOf(now, set) === before, done });
-    },
-    run: (says, send) => add({ says, send, stands: () => true, done: tell }),
+    act,
+    edit: (set, done = tell) => add({ ...editOf(number, set), done, inPlace: done !== tell }),
+    run: (says, send) => add({ says, send, done: tell }),
   };
 }
+
+const editOf = (number: string, set: AdvanceSet): Omit<Edit<AdvanceAnswer>, 'done'> => ({
+  kept: set,
+  says: `the advance${sayTyped(set)}`,
+  send: (revision) => advances.edit(number, revision, set),
+  of: (v) => valuesIn(v.advance, set),
+});

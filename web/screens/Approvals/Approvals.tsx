@@ -12,8 +12,7 @@ import { keyOf, WaitingRow } from './WaitingRow.tsx';
 /** Everything that waits for one's decision, the longest first: approved from the list where nothing is unusual, else opened. */
 export default function Approvals() {
   const { data, error, mutate } = useApprovals();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   return (
     <div className="mx-auto w-full max-w-7xl pb-10">
       <WaitingList rows={data.waiting} reload={() => mutate()} />

@@ -1,8 +1,8 @@
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { drafts, useBeginnings, type Beginnings } from '../../api/drafts.ts';
 import { plans } from '../../api/plans.ts';
 import { useSession } from '../../api/session.ts';
+import { useKept } from '../../parts/kept.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
 import { Entry } from '../../parts/Entry.tsx';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
@@ -13,7 +13,7 @@ type Typed = typeof NOTHING;
 /** Begins a claim: from nothing, from an approved plan, or as a copy; what it is for, and, of a trip, its days. */
 export function BeginClaim({ onClose }: { onClose: () => void }) {
   const self = useSession().data?.person?.id ?? '';
-  const [typed, setTyped] = useState(NOTHING);
+  const [typed, setTyped, drop] = useKept('new claim', NOTHING);
   const payee = typed.payee || self;
   const from = useBeginnings(payee).data ?? { payable: [], plans: [], claims: [] };
   const set = (fields: Partial<Typed>) => setTyped({ ...typed, ...fields });
@@ -31,10 +31,16 @@ export function BeginClaim({ onClose }: { onClose: () => void }) {
           ...(typed.place ? { entity: typed.place } : {}),
           ...(typed.currency ? { currency: typed.currency } : {}),
         });
+    drop();
     return `/claims/${begun.number}`;
   };
   return (
-    <BeginDialog title="A new claim" onClose={onClose} problem={plan ? null : problemOf(typed)} begin={begin}>
+    <BeginDialog
+      title="A new claim"
+      onClose={() => (drop(), onClose())}
+      problem={plan ? null : problemOf(typed)}
+      begin={begin}
+    >
       <PayeeChoice value={payee} onChange={(next) => setTyped({ ...NOTHING, purpose: typed.purpose, payee: next })} />
       <SourceChoice from={from} value={typed.source} onChange={(source) => set(startOf(source, from, typed))} />
       {!plan && (

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { claimActs, type ClaimAnswer, type MakerView, type PlainAct, type ReasonedAct } from '../../api/claims.ts';
-import { KeyHint, type KeyAct } from '../../parts/keys.tsx';
+import { ActButton } from '../../parts/ActButton.tsx';
+import { BackActs, type BackAct } from '../../parts/BackActs.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { failed } from '../../parts/failed.ts';
@@ -25,7 +26,6 @@ const PLAIN: readonly { act: PlainAct; label: string; done: string; leads?: bool
   { act: 'approve', label: 'Approve', done: 'is approved', leads: true },
   { act: 'agreeCode', label: 'Agree to the codes', done: 'has your yes', leads: true },
   { act: 'takeBack', label: 'Take back the approval', done: 'waits for you again' },
-  { act: 'bringBack', label: 'Take it up again', done: 'is a draft again' },
 ];
 const REASONED: readonly { act: ReasonedAct; label: string; why: string; done: string }[] = [
   { act: 'return', label: 'Return…', why: 'Why it goes back to the claimant', done: 'is returned' },
@@ -33,34 +33,36 @@ const REASONED: readonly { act: ReasonedAct; label: string; why: string; done: s
   { act: 'refuseCode', label: 'Not these codes…', why: 'Why not these codes', done: 'does not have your yes' },
 ];
 
+/** What a maker's step back says, and what undoes it. */
+const BACK: Record<BackAct, [done: string, undo?: BackAct]> = {
+  callBack: ['is with you again'],
+  withdraw: ['is taken away', 'bringBack'],
+  bringBack: ['is a draft again'],
+};
+
 /** What this person may do with the claim as a whole, by the lifecycle; each act says what came of it. */
 export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
-  const { number, revision } = view.claim;
+  const { number } = view.claim;
   const [asking, setAsking] = useState<ReasonedAct | 'word' | null>(null);
   const [handing, setHanding] = useState<'submit' | 'resubmit' | null>(null);
   const acts = claimActs(number);
-  const run = async (work: Promise<ClaimAnswer>, done: string) => {
-    const next = await work.catch(failed);
+  const run = async (send: (revision: number) => Promise<ClaimAnswer>, done: string, undo?: BackAct) => {
+    const next = await draft.act(send).catch(failed);
+    if (!next) {
+      onFail();
+      return false;
+    }
+    const act = { label: 'Undo', run: () => void back(undo!) };
+    toast({ text: `${number} ${done}`, ...(undo ? { act } : {}) });
     setHanding(null);
-    if (!next) return onFail();
-    toast({ text: `${number} ${done}` });
     setAsking(null);
     onDone(next);
+    return true;
   };
-  const draftOnly = view.claim.state === 'draft';
-  const withdraw = async () => {
-    const next = await acts.plain('withdraw', revision).catch(failed);
-    if (!next) return onFail();
-    const back = () => void run(acts.plain('bringBack', next.claim.revision), 'is a draft again');
-    toast({
-      text: `${number} is ${draftOnly ? 'taken away' : 'withdrawn'}`,
-      ...(draftOnly ? { act: { label: 'Undo', run: back } } : {}),
-    });
-    onDone(next);
-  };
+  const back = (act: BackAct): Promise<boolean> => run((r) => acts.plain(act, r), ...BACK[act]);
   const handingIn = HANDING_IN.find(({ act }) => view.may.includes(act))?.act;
   const mayApprove = view.may.includes('approve');
-  useKeys({ approve: () => void run(acts.plain('approve', revision), 'is approved') }, mayApprove);
+  useKeys({ approve: () => void run((r) => acts.plain('approve', r), 'is approved') }, mayApprove);
   useKeys({ handIn: () => handingIn && setHanding(handingIn) }, handingIn !== undefined);
   const asked = REASONED.find((r) => r.act === asking);
   return (
@@ -73,18 +75,19 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           <ActButton
             key={act}
             label={label}
-            leads={leads}
-            hint={act === 'approve' ? 'approve' : undefined}
-            run={() => void run(acts.plain(act, revision), done)}
+            leads={leads ?? false}
+            {...(act === 'approve' ? { hint: 'approve' as const } : {})}
+            run={() => void run((r) => acts.plain(act, r), done)}
           />
         ))}
-        {view.may.includes('withdraw') && (
-          <ActButton label={draftOnly ? 'Remove the draft' : 'Withdraw'} run={() => void withdraw()} />
-        )}
         {mayApprove && <ActButton label="With a word…" run={() => setAsking('word')} />}
         {REASONED.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
           <ActButton key={act} label={label} run={() => setAsking(act)} />
         ))}
+        <BackActs
+          {...{ number, state: view.claim.state, may: view.may, history: view.history }}
+          run={(act) => void back(act)}
+        />
       </div>
       {handing && (
         <SubmitClaim
@@ -92,8 +95,12 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           again={handing === 'resubmit'}
           onClose={() => setHanding(null)}
           draft={draft}
-          onSubmit={(accepted) =>
-            run(acts.handIn(handing, revision, accepted), HANDING_IN.find((h) => h.act === handing)!.done)
+          onSubmit={async (accepted) =>
+            void (await run(
+              (r) => acts.handIn(handing, r, accepted),
+              HANDING_IN.find((h) => h.act === handing)!.done,
+              'callBack',
+            ))
           }
         />
       )}
@@ -102,14 +109,14 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           label="A word to go with it"
           act="Approve"
           onClose={() => setAsking(null)}
-          onSubmit={(comment) => run(acts.approve(revision, comment), 'is approved')}
+          onSubmit={async (comment) => void (await run((r) => acts.approve(r, comment), 'is approved'))}
         />
       )}
       {asking === 'return' && (
         <ReturnForm
           view={view}
           onClose={() => setAsking(null)}
-          onReturn={(reason, lines) => run(acts.returnWith(revision, reason, lines), 'is returned')}
+          onReturn={(reason, lines) => run((r) => acts.returnWith(r, reason, lines), 'is returned')}
         />
       )}
       {asked && asked.act !== 'return' && (
@@ -117,21 +124,9 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           label={asked.why}
           act={asked.label.replace('…', '')}
           onClose={() => setAsking(null)}
-          onSubmit={(reason) => run(acts.reasoned(asked.act, revision, reason), asked.done)}
+          onSubmit={async (reason) => void (await run((r) => acts.reasoned(asked.act, r, reason), asked.done))}
         />
       )}
     </>
   );
 }
-
-interface ActButtonProps {
-  label: string;
-  leads?: boolean | undefined;
-  hint?: KeyAct | undefined;
-  run: () => void;
-}
-const ActButton = ({ label, leads = false, hint, run }: ActButtonProps) => (
-  <button type="button" className={`btn btn-sm ${leads ? 'btn-primary' : ''}`} onClick={run}>
-    {label} {hint && <KeyHint of={hint} />}
-  </button>
-);

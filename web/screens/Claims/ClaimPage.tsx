@@ -1,4 +1,5 @@
 import { ArrowLeft } from 'lucide-react';
+import { useEffect, useRef } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { isFinance, useClaim, type ClaimAnswer, type MakerView } from '../../api/claims.ts';
 import { drafts } from '../../api/drafts.ts';
@@ -28,11 +29,24 @@ const LOOK_AGAIN_MS = 1500;
 export default function ClaimPage() {
   const { number = '' } = useParams();
   const { data: view, error, mutate } = useClaim(number, LOOK_AGAIN_MS);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!view) return <Loading shape="rows" />;
+  useLookAfterReading(view, mutate);
+  if (!view) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   if (isFinance(view)) return <Navigate to={`/desk/${number}`} replace />;
   const show = (next: ClaimAnswer) => void mutate(next, { revalidate: false });
   return <OpenClaim view={view} show={show} reload={() => void mutate()} />;
+}
+
+/** What a paper says is compared right after it was read, so the claim is looked at once more then. */
+function useLookAfterReading(view: ClaimAnswer | undefined, mutate: () => Promise<unknown>): void {
+  const waiting = view ? Object.values(view.receipts).filter((r) => r.state === 'waiting').length : 0;
+  const before = useRef(waiting);
+  useEffect(() => {
+    const read = waiting < before.current;
+    before.current = waiting;
+    if (!read) return;
+    const timer = setTimeout(() => void mutate(), LOOK_AGAIN_MS);
+    return () => clearTimeout(timer);
+  }, [waiting, mutate]);
 }
 
 interface OpenClaimProps {

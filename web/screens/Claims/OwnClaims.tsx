@@ -15,8 +15,7 @@ const NONE = {
 export default function OwnClaims() {
   const { data, error, mutate } = useOwnClaims();
   const [beginning, setBeginning] = useState(false);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   return (
     <>
       <OwnRecords

@@ -2,6 +2,7 @@ import { useState, type FormEvent } from 'react';
 import type { ClaimAnswer, MakerView, ShownQuery } from '../../api/claims.ts';
 import { claimActs } from '../../api/claims.ts';
 import { Attachments } from '../../parts/Attachments.tsx';
+import { useKept } from '../../parts/kept.ts';
 import { Cell } from '../../parts/Cell.tsx';
 import { longerThan } from '../../parts/cellProblems.ts';
 import { toast } from '../../parts/toast.tsx';
@@ -16,7 +17,7 @@ interface QuestionsProps {
 
 /**
  * What was asked of the claim's last version with questions, each with its answer. One that came back with a returned claim is
- * answered as the claim is written; one that was asked in review is answered once, and the claim stays where it is.
+ * answered as the claim is written, until that goes out again; one that was asked in review is answered once, and the claim stays where it is.
  */
 export function Questions({ view, draft, show, reload }: QuestionsProps) {
   const last = Math.max(...view.queries.map((q) => q.version));
@@ -39,7 +40,7 @@ export function Questions({ view, draft, show, reload }: QuestionsProps) {
         {asked.map((query, row) => (
           <li key={query.id} className="border-t border-base-300 py-1.5 first:border-t-0">
             Line {query.line}: {query.text} <span className="quiet">({query.by})</span>
-            {written ? (
+            {written && query.version === view.claim.version - 1 ? (
               <Written {...{ query, row, draft }} />
             ) : mine(query) ? (
               <AnswerForm key={query.id} {...{ view, query, show, reload }} />
@@ -86,13 +87,15 @@ type AnswerFormProps = Omit<QuestionsProps, 'draft'> & { query: ShownQuery };
 
 /** An answer in words, with files that are added before it is sent. What was typed stays when the server says no. */
 function AnswerForm({ view, query, show, reload }: AnswerFormProps) {
-  const [text, setText] = useState('');
+  const [text, setText, dropText] = useKept(`answer ${query.id}`, '');
   const [busy, setBusy] = useState(false);
   const acts = claimActs(view.claim.number);
   const run = async (act: () => Promise<ClaimAnswer>) => {
     setBusy(true);
     try {
-      show(await act());
+      const next = await act();
+      if (next.queries.find((q) => q.id === query.id)?.answer) dropText();
+      show(next);
     } catch (failure) {
       toast({ text: (failure as Error).message, tone: 'bad' });
       reload();

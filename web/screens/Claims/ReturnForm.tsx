@@ -1,16 +1,22 @@
 import { useState, type FormEvent } from 'react';
+import { useKept } from '../../parts/kept.ts';
 import type { MakerView } from '../../api/claims.ts';
 
 interface ReturnFormProps {
   view: MakerView;
   onClose: () => void;
-  onReturn: (reason: string, lines: { line: string; text: string }[]) => Promise<void>;
+  /** Whether it was returned. */
+  onReturn: (reason: string, lines: { line: string; text: string }[]) => Promise<boolean>;
 }
 
 /** Why a claim goes back to its claimant: as a whole, and at single lines, where each is answered. */
 export function ReturnForm({ view, onClose, onReturn }: ReturnFormProps) {
-  const [reason, setReason] = useState('');
-  const [said, setSaid] = useState<Record<string, string>>({});
+  const [reason, setReason, dropReason] = useKept('return', '');
+  const [said, setSaid, dropSaid] = useKept<Record<string, string>>('return at lines', {});
+  const drop = () => {
+    dropReason();
+    dropSaid();
+  };
   const [busy, setBusy] = useState(false);
   const send = async (event: FormEvent) => {
     event.preventDefault();
@@ -19,7 +25,7 @@ export function ReturnForm({ view, onClose, onReturn }: ReturnFormProps) {
     const lines = view.document.lines.flatMap(({ id }) =>
       said[id]?.trim() ? [{ line: id, text: said[id].trim() }] : [],
     );
-    await onReturn(reason.trim(), lines);
+    if (await onReturn(reason.trim(), lines)) return drop();
     setBusy(false);
   };
   return (
@@ -54,7 +60,14 @@ export function ReturnForm({ view, onClose, onReturn }: ReturnFormProps) {
         <button className="btn btn-primary btn-sm" disabled={busy || !reason.trim()}>
           Return
         </button>
-        <button type="button" className="btn btn-sm" onClick={onClose}>
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() => {
+            drop();
+            onClose();
+          }}
+        >
           Cancel
         </button>
       </div>

@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import type { MakerView } from '../../api/claims.ts';
+import { TieMark } from '../../parts/TieMark.tsx';
+import { differsOf, sayDiffers } from '../../words/sayDiffers.ts';
 import { groupDigits } from '../../words/groupDigits.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { wordsWanted } from '../../../core/workflow/wordsWanted.ts';
@@ -40,6 +42,7 @@ export function SubmitClaim({ view, draft, again, onSubmit, onClose }: SubmitCla
       <Facts view={view} />
       <RouteOf kind="claim" {...view.claim} title="Who decides about it" />
       <Said title="This has to be put right first" findings={stops} />
+      <Differs view={view} />
       <Asked {...{ view, draft, asks }} />
       <Unused view={view} />
       {empty && <p className="mt-3 text-error">There are no lines yet. Add what was spent.</p>}
@@ -63,7 +66,9 @@ export function SubmitClaim({ view, draft, again, onSubmit, onClose }: SubmitCla
         >
           {again ? 'Submit again' : 'Submit'}
         </button>
-        <span className="quiet text-sm">Afterwards it cannot be changed, unless it is withdrawn or comes back.</span>
+        <span className="quiet text-sm">
+          Afterwards it cannot be changed, unless you take it back or it is returned.
+        </span>
       </div>
     </Dialog>
   );
@@ -123,6 +128,26 @@ function Said({ title, findings }: SaidProps) {
             {f.says}
           </li>
         ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Where lines are not what their evidence says: finance will ask. */
+function Differs({ view }: { view: MakerView }) {
+  const differs = differsOf(view);
+  if (differs.length === 0) return null;
+  return (
+    <section className="mt-3">
+      <h3 className="font-semibold">Not as the evidence says; finance will look at it</h3>
+      <ul className="text-sm">
+        {differs.flatMap((d) =>
+          sayDiffers(d).map((says) => (
+            <li key={`${d.line} ${d.kind} ${says}`} className="flex items-center gap-1.5 py-0.5">
+              <TieMark state="off" label={d.kind} size={14} /> Line {d.line}, {says}
+            </li>
+          )),
+        )}
       </ul>
     </section>
   );

@@ -13,8 +13,7 @@ type Item = ClearingAnswer['items'][number];
 export default function ClearingRun() {
   const { run = '' } = useParams();
   const { data, error, mutate } = useClearing(run);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const act = async (what: 'stop' | 'resume') => {
     const next = await clearing[what](run).catch(failed);
     if (next) void mutate(next, { revalidate: false });

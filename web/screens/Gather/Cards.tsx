@@ -5,8 +5,7 @@ import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 /** Cards and their months: a holder's own, all of them for finance. */
 export function Cards() {
   const { data, error, mutate } = useCards();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   if (data.cards.length === 0)
     return (
       <Empty title="No cards">A company or purchasing card that you hold, and each of its months, would be here.</Empty>

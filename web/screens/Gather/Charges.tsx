@@ -18,8 +18,7 @@ export function Charges() {
   const { data, error, mutate } = useCharges();
   const [shown, setShown] = useState<Shown>('to do');
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const open = data.charges.filter(isToDo);
   const list = shown === 'to do' ? open : data.charges;
   const chosen = open.filter((c) => picked.has(c.id));
@@ -166,6 +165,7 @@ function ChargeItem({ charge, category, picked, onPick, marking, setMarking, onM
         <ReasonForm
           label="Where it was claimed"
           act="Mark as claimed already"
+          of={charge.id}
           onSubmit={(text) => onMark(text)}
           onClose={() => setMarking(null)}
         />

@@ -8,8 +8,7 @@ import { titleOf } from './facts.ts';
 /** Receipts that were taken away, and those that others were made of; each comes back. */
 export function GoneReceipts({ onDone }: { onDone: (answer: ReceiptsView) => void }) {
   const { data, error, mutate } = useGoneReceipts();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   if (data.receipts.length === 0) return <p className="quiet mt-2">Nothing was taken away.</p>;
   const bringBack = (r: GatheredReceipt) =>
     gather.bringBack(r.id).then((answer) => {

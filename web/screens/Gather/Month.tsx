@@ -12,8 +12,7 @@ import { failed } from '../../parts/failed.ts';
 export function Month() {
   const { card = '', month = '' } = useParams();
   const { data, error, mutate } = useMonth(card, month);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const close = async (closed: boolean, revision: number): Promise<void> => {
     const answer = await (closed ? gather.closeMonth : gather.reopenMonth)(card, month, revision).catch(failed);
     if (!answer) return;

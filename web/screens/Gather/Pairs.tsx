@@ -15,8 +15,7 @@ export function Pairs() {
   const { data, error, mutate } = usePairs();
   const [least, setLeast] = useState(85);
   const { busy, accept, undo } = usePairing(data, mutate);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const proposals = proposalsOf(data);
   // What differs is looked at one by one, whatever it scores.
   const above = proposals.filter((p) => p.pair.differs === null && p.pair.score >= least);

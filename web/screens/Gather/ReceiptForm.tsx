@@ -2,6 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm, useWatch, type Control, type UseFormRegisterReturn } from 'react-hook-form';
 import { FIELDS, type Field } from '../../../core/evidence/reading/reading.types.ts';
 import { gather, type GatheredReceipt, type ReceiptsView } from '../../api/gather.ts';
+import { useKeptForm } from '../../parts/keptForm.ts';
 import { FIELD_NAMES } from '../../parts/spots.ts';
 import { todayHere } from '../../parts/today.ts';
 import { confirmationOf, surenessOf, typedOf, typedSchema, type Typed } from './facts.ts';
@@ -28,7 +29,7 @@ const SURE_WORDS = {
  */
 export function ReceiptForm({ receipt, onFocus, onDone, onFail }: ReceiptFormProps) {
   const unread = receipt.state === 'waiting' && !receipt.confirmed;
-  const { register, control, handleSubmit, formState } = useForm<Typed>({
+  const form = useForm<Typed>({
     defaultValues: typedOf(receipt),
     // What stands there stays while the file is read, or read again.
     ...(unread ? {} : { values: typedOf(receipt) }),
@@ -36,10 +37,15 @@ export function ReceiptForm({ receipt, onFocus, onDone, onFail }: ReceiptFormPro
     resolver: zodResolver(typedSchema(todayHere())),
     mode: 'onChange',
   });
-  const { errors, isSubmitting } = formState;
+  const { register, control, handleSubmit, formState } = form;
+  const { errors, isSubmitting, isDirty } = formState;
+  const forget = useKeptForm(form, receipt.name, isDirty);
   const locked = receipt.usedOn.some((use) => use.state !== 'draft' && use.state !== 'returned');
   const submit = handleSubmit((typed) =>
-    gather.confirm(receipt.id, confirmationOf(receipt, typed)).then(onDone, onFail),
+    gather.confirm(receipt.id, confirmationOf(receipt, typed)).then((answer) => {
+      forget();
+      onDone(answer);
+    }, onFail),
   );
   return (
     <form

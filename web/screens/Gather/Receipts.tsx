@@ -16,8 +16,7 @@ const ACCEPT = '.jpg,.jpeg,.png,.webp,.heic,.heif,.pdf,.eml,.xml,image/*,applica
 export function Receipts() {
   const { id } = useParams();
   const { data, error, mutate } = useReceipts();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const open = data.receipts.find((r) => r.id === id) ?? null;
   const done = (answer: ReceiptsView) => void mutate(answer, false);
   return (

@@ -18,8 +18,7 @@ export function Statements({ person }: { person: Person }) {
   const [fetching, setFetching] = useState(false);
   const { data, error, mutate } = useStatements(fetching);
   const [quietShown, setQuietShown] = useState(false);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const may = MAY_IMPORT.some((role) => person.roles.includes(role));
   const eventful = data.statements.filter((s) => s.entries > 0 || s.state === 'refused');
   const quiet = data.statements.length - eventful.length;
@@ -94,7 +93,7 @@ function ByHand({ onImported }: { onImported: () => void }) {
         onFiles={(files) => void add(files)}
         onDismiss={dismiss}
         accept=".xml,.ofx,.qfx,.sta,.mt940,.940,.csv,.txt"
-        hint="camt.053, OFX, MT940, or CSV"
+        hint="camt.053, 052 or 054, OFX, MT940, or CSV"
       />
       {table && cards && (
         <MappingForm

@@ -2,7 +2,6 @@ import { ArrowLeft } from 'lucide-react';
 import { Fragment, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useSWRConfig } from 'swr';
-import { newKey } from '../../api/client.ts';
 import { accountName, sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import { reverse, useJournal, type JournalAnswer, type JournalRow } from '../../api/journals.ts';
 import { Money } from '../../parts/Money.tsx';
@@ -20,8 +19,7 @@ export default function Journal() {
   const { number = '' } = useParams();
   const { data, error, mutate } = useJournal(number);
   const [reversing, setReversing] = useState(false);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   return (
     <div>
       <Title data={data} onReverse={() => setReversing(!reversing)} />
@@ -99,12 +97,11 @@ function Subject({ journal }: { journal: JournalAnswer['journal'] }) {
 
 function Reversal({ view, onClose }: { view: JournalAnswer; onClose: () => void }) {
   const [date, setDate] = useState(() => proposedDate(view));
-  const [key] = useState(newKey);
   const navigate = useNavigate();
   const { mutate } = useSWRConfig();
   const submit = async (reason: string) => {
     try {
-      const { journal } = await reverse(view.journal.number, { date, reason, key });
+      const { journal } = await reverse(view.journal.number, { date, reason });
       await mutate((k) => typeof k === 'string');
       toast({ text: `Reversed by ${journal}` });
       void navigate(`/ledger/${journal}`);

@@ -15,7 +15,7 @@ export default function Ledger({ person }: { person: Person }) {
   const [wishes, setWishes] = useState(NO_WISHES);
   const { data, error, mutate, size, setSize } = useJournals(useDeferredValue(wishes));
   const journals = data?.flatMap((page) => page.journals) ?? [];
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   return (
     <div>
       <div className="flex items-center gap-4 px-4 pt-3 pb-2">
@@ -69,7 +69,7 @@ function totalsOf(claims: readonly ReadyClaim[]): TotalsProps['totals'] {
 
 function Ready() {
   const { data, error, mutate } = useReady();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   return (
     <section aria-labelledby="ready">
       <h2 id="ready" className="flex items-baseline gap-4 px-4 pt-1 pb-1 font-semibold">

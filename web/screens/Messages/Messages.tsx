@@ -14,8 +14,7 @@ export default function Messages() {
   useEffect(() => {
     if (newest) void readUpTo(newest).catch(() => undefined);
   }, [newest]);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const { mail, address } = data[0]!;
   const messages = data.flatMap((page) => page.messages);
   const choose = async (next: MailChoice) => {

@@ -1,15 +1,17 @@
-import { useState } from 'react';
+import { useKept } from '../../parts/kept.ts';
 import { useSession } from '../../api/session.ts';
 import { plans, useTemplates } from '../../api/plans.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
 import { Entry } from '../../parts/Entry.tsx';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
 
+const NOTHING = { purpose: '', kind: '', country: '', place: '', from: '', to: '', claimant: '' };
+
 /** Begins a plan: what for, of which kind, where and when; its kind says with which estimates. */
 export function BeginPlan({ onClose }: { onClose: () => void }) {
   const templates = useTemplates().data?.templates ?? [];
   const self = useSession().data?.person?.id ?? '';
-  const [typed, setTyped] = useState({ purpose: '', kind: '', country: '', place: '', from: '', to: '', claimant: '' });
+  const [typed, setTyped, drop] = useKept('new plan', NOTHING);
   const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
   const kind = typed.kind || (templates[0]?.id ?? '');
   const begin = async () => {
@@ -23,10 +25,11 @@ export function BeginPlan({ onClose }: { onClose: () => void }) {
       to: to || null,
       ...(claimant && claimant !== self ? { claimant } : {}),
     });
+    drop();
     return `/plans/${number}`;
   };
   return (
-    <BeginDialog title="A new plan" onClose={onClose} problem={problemOf(typed)} begin={begin}>
+    <BeginDialog title="A new plan" onClose={() => (drop(), onClose())} problem={problemOf(typed)} begin={begin}>
       <Entry label="What the trip is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
       <label className="mt-2 block">
         <span className="mb-1 block font-medium">Kind of trip</span>

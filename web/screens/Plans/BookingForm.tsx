@@ -1,4 +1,5 @@
 import { useState, type FormEvent } from 'react';
+import { useKept, useSending } from '../../parts/kept.ts';
 import { plans, type Booking, type PlanAnswer } from '../../api/plans.ts';
 import { groupDigits } from '../../words/groupDigits.ts';
 import { readMoney } from '../../parts/readMoney.ts';
@@ -20,8 +21,14 @@ interface Offer {
 /** What is booked, the offers with their prices, and which of them was taken. */
 export function BookingForm({ view, booking, onDone, onFail, onClose }: BookingFormProps) {
   const { number, revision, currency, from } = view.plan;
-  const [typed, setTyped] = useState(() => typedOf(booking, from));
-  const [offers, setOffers] = useState<Offer[]>(() => offersOf(booking));
+  const place = `booking ${booking?.id ?? 'new'}`;
+  const [typed, setTyped, dropTyped] = useKept(place, typedOf(booking, from));
+  const [offers, setOffers, dropOffers] = useKept<Offer[]>(`${place} offers`, offersOf(booking));
+  const drop = () => {
+    dropTyped();
+    dropOffers();
+  };
+  const sending = useSending(drop);
   const [chosen, setChosen] = useState<number | null>(booking?.chosen ?? null);
   const [problem, setProblem] = useState<string | null>(null);
   const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
@@ -39,10 +46,11 @@ export function BookingForm({ view, booking, onDone, onFail, onClose }: BookingF
     const work = booking
       ? plans.editBooking(number, revision, booking.id, fields)
       : plans.addBooking(number, revision, fields);
-    await work.then(onDone, (error: Error) => {
+    const done = work.then(onDone, (error: Error) => {
       setProblem(error.message);
       onFail();
     });
+    await sending(done);
   };
   return (
     <form
@@ -79,7 +87,7 @@ export function BookingForm({ view, booking, onDone, onFail, onClose }: BookingF
       )}
       <span className="mt-3 flex gap-2">
         <button className="btn btn-primary btn-sm">Save the booking</button>
-        <button type="button" className="btn btn-sm" onClick={onClose}>
+        <button type="button" className="btn btn-sm" onClick={() => (drop(), onClose())}>
           Close
         </button>
       </span>

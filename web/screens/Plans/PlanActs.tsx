@@ -2,37 +2,48 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { plans, type PlanAnswer } from '../../api/plans.ts';
 import { ActButton } from '../../parts/ActButton.tsx';
+import { BackActs, type BackAct } from '../../parts/BackActs.tsx';
 import { failed } from '../../parts/failed.ts';
 import { useKeys } from '../../parts/useKeys.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
 import { toast } from '../../parts/toast.tsx';
+import type { PlanDraft } from './usePlanDraft.ts';
 
 interface PlanActsProps {
   view: PlanAnswer;
+  draft: PlanDraft;
   onDone: (next: PlanAnswer) => void;
   onFail: () => void;
 }
 
+const BACK: Record<BackAct, [done: string, undo?: BackAct]> = {
+  callBack: ['is with you again'],
+  withdraw: ['is withdrawn', 'bringBack'],
+  bringBack: ['is a draft again'],
+};
+
 /** What this person may do with the plan as a whole, by the lifecycle. */
-export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
+export function PlanActs({ view, draft, onDone, onFail }: PlanActsProps) {
   const { number, revision, claim } = view.plan;
   const [asking, setAsking] = useState<'approve' | 'decline' | null>(null);
   const navigate = useNavigate();
   const may = (act: PlanAnswer['may'][number]) => view.may.includes(act);
-  const run = async (work: Promise<PlanAnswer>, done: string) => {
-    const next = await work.catch(failed);
+  const run = async (send: (revision: number) => Promise<PlanAnswer>, done: string, undo?: BackAct) => {
+    const next = await draft.act(send).catch(failed);
     if (!next) return onFail();
-    toast({ text: `${number} ${done}` });
+    const act = { label: 'Undo', run: () => void back(undo!) };
+    toast({ text: `${number} ${done}`, ...(undo ? { act } : {}) });
     setAsking(null);
     onDone(next);
   };
+  const back = (act: BackAct): Promise<void> => run((r) => plans.act(number, r, act), ...BACK[act]);
   const begin = async () => {
     const begun = await plans.claim(number, revision).catch(failed);
     if (begun) await navigate(`/claims/${begun.number}`);
     else onFail();
   };
   const stops = view.problems.some((p) => p.severity === 'stop');
-  const submit = () => void run(plans.act(number, revision, 'submit'), 'is sent');
+  const submit = () => void run((r) => plans.act(number, r, 'submit'), 'is sent', 'callBack');
   useKeys({ handIn: submit }, may('submit') && !stops);
   return (
     <>
@@ -41,7 +52,7 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
         {may('takeBack') && (
           <ActButton
             label="Take back the approval"
-            run={() => void run(plans.act(number, revision, 'takeBack'), 'waits for you again')}
+            run={() => void run((r) => plans.act(number, r, 'takeBack'), 'waits for you again')}
           />
         )}
         {may('approve') && <ActButton leads label="Approve…" run={() => setAsking('approve')} />}
@@ -50,9 +61,10 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
         {claim && (may('claim') || view.plan.state === 'used up') && (
           <ActButton label={`Go to ${claim}`} run={() => void navigate(`/claims/${claim}`)} />
         )}
-        {may('withdraw') && !claim && (
-          <ActButton label="Withdraw" run={() => void run(plans.act(number, revision, 'withdraw'), 'is withdrawn')} />
-        )}
+        <BackActs
+          {...{ number, state: view.plan.state, may: claim ? [] : view.may, history: view.history }}
+          run={(act) => void back(act)}
+        />
       </div>
       {asking === 'approve' && (
         <ReasonForm
@@ -60,7 +72,7 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
           act="Approve"
           optional
           onClose={() => setAsking(null)}
-          onSubmit={(comment) => run(plans.approve(number, revision, comment), 'is approved')}
+          onSubmit={(comment) => run((r) => plans.approve(number, r, comment), 'is approved')}
         />
       )}
       {asking === 'decline' && (
@@ -68,7 +80,7 @@ export function PlanActs({ view, onDone, onFail }: PlanActsProps) {
           label="Why it is declined"
           act="Decline"
           onClose={() => setAsking(null)}
-          onSubmit={(reason) => run(plans.decline(number, revision, reason), 'is declined')}
+          onSubmit={(reason) => run((r) => plans.decline(number, r, reason), 'is declined')}
         />
       )}
     </>

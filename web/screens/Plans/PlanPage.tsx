@@ -20,8 +20,7 @@ import { usePlanDraft } from './usePlanDraft.ts';
 export default function PlanPage() {
   const { number = '' } = useParams();
   const { data: view, error, mutate } = usePlan(number);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!view) return <Loading shape="rows" />;
+  if (!view) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   return (
     <OpenPlan view={view} show={(next) => void mutate(next, { revalidate: false })} reload={() => void mutate()} />
   );
@@ -60,7 +59,7 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
         <div>
           <TideBar pieces={plan.tide} wide />
           <p className="mt-1">{whereItIs(view)}</p>
-          <PlanActs view={view} onDone={show} onFail={reload} />
+          <PlanActs view={view} draft={draft} onDone={show} onFail={reload} />
         </div>
         <div className="text-right">
           <span className="quiet block text-sm">Estimated in all</span>

@@ -1,7 +1,7 @@
-import { canonical } from '../../../core/numbers/canonical.ts';
 import { plans, type EstimateSet, type NewEstimate, type PlanAnswer, type PlanHeaderSet } from '../../api/plans.ts';
 import { failed } from '../../parts/failed.ts';
-import type { SaverState } from '../../parts/saver.ts';
+import type { Edit, SaverState } from '../../parts/saver.ts';
+import { sayTyped, valuesIn } from '../../parts/edits.ts';
 import { useSaver } from '../../parts/useSaver.ts';
 
 type Done = (error: Error | null) => void;
@@ -10,6 +10,8 @@ const tell: Done = (error) => error && failed(error);
 /** What is done with a plan in preparation: every change is sent in turn and shown as the server answers. */
 export interface PlanDraft {
   state: SaverState;
+  /** Runs an act on it, after everything that was typed before. */
+  act(send: (revision: number) => Promise<PlanAnswer>): Promise<PlanAnswer>;
   edit(set: PlanHeaderSet, done?: Done): void;
   setEstimate(id: string, set: EstimateSet, done?: Done): void;
   add(estimate: NewEstimate): void;
@@ -20,52 +22,61 @@ export interface PlanDraft {
 
 export function usePlanDraft(view: PlanAnswer, show: (next: PlanAnswer) => void): PlanDraft {
   const { number } = view.plan;
-  const { state, add, seen } = useSaver<PlanAnswer, PlanAnswer>({
+  const { state, add, act } = useSaver<PlanAnswer, PlanAnswer>({
+    name: `Plan ${number}`,
     view,
     show,
     revisionOf: (v) => v.plan.revision,
     load: () => plans.load(number),
+    again: (what) => editOf(number, what as KeptEdit),
   });
-  /** What is edited stands as long as the fields that are set are as they were when they were typed over. */
-  const standing = (of: (view: PlanAnswer) => object | undefined, set: object) => {
-    const values = (v: PlanAnswer) => {
-      const all = of(v) as Record<string, unknown> | undefined;
-      return all && canonical(Object.keys(set).map((field) => all[field] ?? null));
-    };
-    const before = values(seen());
-    return (now: PlanAnswer) => values(now) === before;
-  };
-  const estimateIn = (id: string) => (v: PlanAnswer) => v.estimates.find((e) => e.id === id);
+  const put = (kept: KeptEdit, done: Done = tell) => add({ ...editOf(number, kept), done, inPlace: done !== tell });
   return {
     state,
-    edit: (set, done = tell) =>
-      add({
-        says: 'the plan',
-        send: (revision) => plans.edit(number, revision, set),
-        stands: standing((v) => v.plan, set),
-        done,
-      }),
-    setEstimate: (id, set, done = tell) =>
-      add({
-        says: `estimate ${id}`,
-        send: (revision) => plans.set(number, revision, id, set),
-        stands: standing(estimateIn(id), set),
-        done,
-      }),
-    add: (estimate) =>
-      add({
-        says: 'the estimates',
-        send: (revision) => plans.add(number, revision, [estimate]),
-        stands: () => true,
-        done: tell,
-      }),
-    run: (says, send) => add({ says, send, stands: () => true, done: tell }),
+    act,
+    edit: (set, done) => put({ is: 'plan', set }, done),
+    setEstimate: (id, set, done) => put({ is: 'estimate', id, set }, done),
+    add: (estimate) => put({ is: 'new', estimate }),
+    run: (says, send) => add({ says, send, done: tell }),
     remove: (id) =>
       add({
         says: `estimate ${id}`,
         send: (revision) => plans.remove(number, revision, id),
-        stands: (v) => estimateIn(id)(v) !== undefined,
+        of: (v) => String(estimateIn(v, id) !== undefined),
         done: tell,
       }),
   };
 }
+
+/** An edit as it can be kept. */
+type KeptEdit =
+  | { is: 'plan'; set: PlanHeaderSet }
+  | { is: 'estimate'; id: string; set: EstimateSet }
+  | { is: 'new'; estimate: NewEstimate };
+
+function editOf(number: string, kept: KeptEdit): Omit<Edit<PlanAnswer>, 'done'> {
+  switch (kept.is) {
+    case 'plan':
+      return {
+        kept,
+        says: `the plan${sayTyped(kept.set)}`,
+        send: (revision) => plans.edit(number, revision, kept.set),
+        of: (v) => valuesIn(v.plan, kept.set),
+      };
+    case 'estimate':
+      return {
+        kept,
+        says: `estimate ${kept.id}${sayTyped(kept.set)}`,
+        send: (revision) => plans.set(number, revision, kept.id, kept.set),
+        of: (v) => valuesIn(estimateIn(v, kept.id), kept.set),
+      };
+    case 'new':
+      return {
+        kept,
+        says: 'a new estimate',
+        send: (revision) => plans.add(number, revision, [kept.estimate]),
+      };
+  }
+}
+
+const estimateIn = (v: PlanAnswer, id: string) => v.estimates.find((e) => e.id === id);

@@ -7,8 +7,7 @@ import { sayMoment } from '../../words/sayEvent.ts';
 /** What was to be done in the background and failed, why, and when it is tried again. */
 export function FailedJobs() {
   const { data, error, mutate } = useFailedJobs();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const again = async (id: string) => {
     const answer = await failedJobs.again(id).catch(failed);
     if (!answer) return;

@@ -9,6 +9,7 @@ import {
   type RateCorrection,
 } from '../../api/rates.ts';
 import { failed } from '../../parts/failed.ts';
+import { useKeptForm } from '../../parts/keptForm.ts';
 import { Problem } from '../../parts/Field.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
@@ -18,8 +19,7 @@ type Answer = Awaited<ReturnType<typeof corrections.ask>>;
 /** Published rates that were entered wrongly: one person asks for the right one, another one confirms. */
 export function RateCorrections({ keeps }: { keeps: boolean }) {
   const { data, error, mutate } = useCorrections();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const show = (answer: Answer) => void mutate(answer, { revalidate: false });
   return (
     <section aria-labelledby="rates" className="mt-8 max-w-4xl">
@@ -104,15 +104,18 @@ const FIELDS: readonly { name: keyof AskCorrection; label: string; type?: 'date'
 
 function AskForm({ onAsked }: { onAsked: (answer: Answer) => void }) {
   const [said, setSaid] = useState<string | null>(null);
-  const { register, handleSubmit, reset, formState } = useForm<AskCorrection>({
+  const form = useForm<AskCorrection>({
     resolver: zodResolver(askCorrectionSchema),
     defaultValues: { from: '', to: '', date: '', becomes: '', source: '', reason: '' },
   });
+  const { register, handleSubmit, reset, formState } = form;
+  const forget = useKeptForm(form, 'A rate to put right', formState.isDirty);
   const ask = async (asked: AskCorrection) => {
     setSaid(null);
     const answer = await corrections.ask(asked).catch((error: Error) => setSaid(error.message));
     if (!answer) return;
     reset();
+    forget();
     onAsked(answer);
     toast({ text: 'Somebody else is asked to put the rate right' });
   };

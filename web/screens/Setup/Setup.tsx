@@ -12,8 +12,8 @@ export default function Setup({ person }: { person: Person }) {
   const people = useRows('people');
   const entities = useRows('entities');
   const error = people.error ?? entities.error;
-  if (error) return <Trouble error={error} retry={() => void people.mutate()} />;
-  if (!people.data || !entities.data) return <Loading shape="rows" />;
+  if (!people.data || !entities.data)
+    return error ? <Trouble error={error} retry={() => void people.mutate()} /> : <Loading shape="rows" />;
   const named = (rows: typeof people.data.rows): Named[] =>
     rows
       .map(({ row }) => ({ id: String(row.id), name: String(row.name) }))

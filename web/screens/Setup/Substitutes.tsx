@@ -6,6 +6,7 @@ import { failed } from '../../parts/failed.ts';
 import { Problem } from '../../parts/Field.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { todayHere } from '../../parts/today.ts';
+import { useKept } from '../../parts/kept.ts';
 import { toast } from '../../parts/toast.tsx';
 import { Choice, type Named } from './Choice.tsx';
 
@@ -18,8 +19,7 @@ interface SubstitutesProps {
 /** Who decides for whom while they are away, and until when. What waited before waits for the substitute too. */
 export function Substitutes({ people, keeps }: SubstitutesProps) {
   const { data, error, mutate } = useRows('substitutes');
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const today = todayHere();
   const rows = data.rows
     .filter((r) => r.validTo === null || r.validTo >= today)
@@ -82,7 +82,7 @@ interface AddSubstituteProps {
 }
 
 function AddSubstitute({ people, revisionOf, onAdded }: AddSubstituteProps) {
-  const [typed, setTyped] = useState({ person: '', substitute: '', from: todayHere(), to: '' });
+  const [typed, setTyped, forget] = useKept('substitute', { person: '', substitute: '', from: todayHere(), to: '' });
   const [problem, setProblem] = useState<string | null>(null);
   const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
   const someone = [{ id: '', name: 'choose' }, ...people];
@@ -100,7 +100,7 @@ function AddSubstitute({ people, revisionOf, onAdded }: AddSubstituteProps) {
     };
     const answer = await setup.add('substitutes', row).catch((e: Error) => setProblem(e.message));
     if (!answer) return;
-    setTyped({ ...typed, person: '', substitute: '', to: '' });
+    forget();
     onAdded(answer);
     toast({ text: 'The substitute is set' });
   };

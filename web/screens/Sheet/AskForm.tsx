@@ -24,7 +24,7 @@ export function AskForm({ sheet, view, cell, asking, onClose }: AskFormProps) {
       { undo: undoAsk, then: onClose },
     );
   return (
-    <ReasonForm label={`Question about line ${cell.line}`} act="Pin" onSubmit={ask} onClose={onClose}>
+    <ReasonForm label={`Question about line ${cell.line}`} act="Pin" of={cell.kind} onSubmit={ask} onClose={onClose}>
       {view.claim.approvedBy.length > 0 && (
         <select
           className="select select-sm w-44"
@@ -52,6 +52,7 @@ function WaiveForm({ sheet, view, cell, onClose }: Omit<AskFormProps, 'asking'>)
     <ReasonForm
       label="Why this difference is accepted"
       act="Waive"
+      of={`${cell.line} ${cell.kind}`}
       onSubmit={(text) => sheet.mark({ ...cell, also: all ? same : [] }, 'waived', text, onClose)}
       onClose={onClose}
     >

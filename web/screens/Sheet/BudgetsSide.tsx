@@ -12,8 +12,7 @@ type Budget = BudgetsAnswer['budgets'][number];
 /** The budgets this claim charges: what others used, what it takes itself, what is left then, and who used it. */
 export function BudgetsSide({ view: { claim } }: { view: ClaimView }) {
   const { data, error, mutate } = useBudgets(claim.number, claim.revision);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   if (data.budgets.length === 0) return <p className="quiet p-4">This claim charges no budget.</p>;
   return (
     <div className="grid gap-6 p-4 text-sm">

@@ -39,8 +39,7 @@ type ChangesOf = Pick<ChangesProps, 'view' | 'onLine'> & { number: string; since
 
 function Changes({ view, number, since, onLine }: ChangesOf) {
   const { data, error, mutate } = useVersion(number, since);
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const changes = changesSince(data, view);
   if (changes.length === 0) return <p className="quiet mt-3">Nothing changed since version {since}.</p>;
   return (

@@ -36,6 +36,7 @@ export const approveOn = ({ sheet, view }: OfSheet): void => {
   if (!view.may.includes('approve')) return;
   const { number } = view.claim;
   void sheet.run(`${number} is approved`, (revision) => sheet.acts.plain('approve', revision), {
+    whole: true,
     undo: undoneBy(number, 'takeBack'),
   });
 };
@@ -46,11 +47,10 @@ export function Decisions({ sheet, view }: OfSheet) {
   const { number } = view.claim;
   const asked = REASONED.find((r) => r.act === asking);
   const plain = ({ act, done, undo }: (typeof PLAIN)[number]) =>
-    void sheet.run(
-      `${number} ${done}`,
-      (revision) => sheet.acts.plain(act, revision),
-      undo ? { undo: undoneBy(number, undo) } : {},
-    );
+    void sheet.run(`${number} ${done}`, (revision) => sheet.acts.plain(act, revision), {
+      whole: true,
+      ...(undo ? { undo: undoneBy(number, undo) } : {}),
+    });
   return (
     <>
       {PLAIN.filter(({ act }) => view.may.includes(act)).map((one) => (
@@ -77,6 +77,7 @@ export function Decisions({ sheet, view }: OfSheet) {
             onClose={() => setAsking(null)}
             onSubmit={(reason) =>
               sheet.run(`${number} ${asked.done}`, (revision) => sheet.acts.reasoned(asked.act, revision, reason), {
+                whole: true,
                 then: () => setAsking(null),
               })
             }

@@ -1,7 +1,7 @@
 import type { Item } from '../../../core/documents/case.schema.ts';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { Money } from '../../parts/Money.tsx';
-import { BENCH_NAMES, setOf } from './bench.ts';
+import { BENCH_NAMES, benchOf } from './bench.ts';
 import type { BenchProps } from './bench.types.ts';
 
 const PART_BENCHES = ['split', 'coding', 'tax', 'allowed'] as const;
@@ -19,10 +19,7 @@ export function ItemsBench({ sheet, view, bench, chart }: BenchProps) {
       </p>
     );
   const left = toMinor(line.amount, line.currency) - items.reduce((a, i) => a + toMinor(i.amount, line.currency), 0n);
-  const open = (item: string, kind: PartBench) => {
-    const part = items.find((i) => i.id === item)!;
-    sheet.setBench({ line: bench.line, item, kind, set: setOf(part, kind), also: [] });
-  };
+  const open = (item: string, kind: PartBench) => sheet.setBench(benchOf(view, { line: bench.line, item, kind }));
   return (
     <table className="w-full">
       <tbody>

@@ -8,7 +8,7 @@ import type { BenchProps } from './bench.types.ts';
 import { AllowedBench } from './AllowedBench.tsx';
 import { AlsoOn } from './AlsoOn.tsx';
 import { FactsBench } from './FactsBench.tsx';
-import { BENCH_NAMES, partOf, setOf } from './bench.ts';
+import { BENCH_NAMES, benchOf } from './bench.ts';
 import { KeyHint } from '../../parts/keys.tsx';
 
 /** What is edited in place under a line, with its one way to save and to leave. */
@@ -94,8 +94,7 @@ function ItemPicker({
   line,
 }: BenchProps & { line: ClaimView['document']['claim']['lines'][number] }) {
   const pick = (item: string) => {
-    const part = partOf(view, { line: bench.line, item });
-    sheet.setBench({ ...bench, item, set: setOf(part, bench.kind) });
+    sheet.setBench(benchOf(view, { ...bench, item }));
   };
   return (
     <label className="mb-2 flex items-center gap-2 text-sm">

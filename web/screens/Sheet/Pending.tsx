@@ -6,8 +6,10 @@ import type { SheetState } from './useSheet.ts';
 /** Sends what is pinned, where something is. */
 export function sendOn({ sheet, view }: { sheet: SheetState; view: ClaimView }): void {
   if (!view.may.includes('sendQueries') || pinned(view) === 0) return;
-  void sheet.run('The questions are sent; the claim waits for the answers', (revision) =>
-    sheet.acts.plain('sendQueries', revision),
+  void sheet.run(
+    'The questions are sent; the claim waits for the answers',
+    (revision) => sheet.acts.plain('sendQueries', revision),
+    { whole: true },
   );
 }
 

@@ -8,8 +8,7 @@ import { Loading, Trouble } from '../../parts/Notices.tsx';
 export function PersonSide({ number }: { number: string }) {
   const { data, error, mutate } = usePerson(number);
   const { data: chart } = useChart();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return <Loading shape="rows" />;
+  if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const nameOf = (id: string) => chart?.categories.find((c) => c.id === id)?.name ?? id;
   return (
     <section aria-label="Person" className="grid gap-4 p-4 text-sm">

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
-import { ApiError, newKey } from '../../api/client.ts';
+import { ApiError } from '../../api/client.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { toast } from '../../parts/toast.tsx';
 import type { SheetState } from './useSheet.ts';
@@ -63,9 +63,8 @@ function DateField({ date, onChange }: { date: string; onChange: (date: string) 
   );
 }
 
-/** Posts the journal that is shown; the key makes a double click one posting. */
+/** Posts the journal that is shown. */
 function usePosting(sheet: SheetState, { claim }: ClaimView) {
-  const [key] = useState(newKey);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const navigate = useNavigate();
@@ -76,7 +75,7 @@ function usePosting(sheet: SheetState, { claim }: ClaimView) {
     setProblem(null);
     try {
       const { date, digest } = sheet.posting;
-      const { journal } = await sheet.acts.post({ revision: claim.revision, date, digest, key });
+      const { journal } = await sheet.acts.post({ revision: claim.revision, date, digest });
       await mutate((k) => typeof k === 'string');
       toast({ text: `${claim.number} is posted as ${journal}` });
       void navigate(`/ledger/${journal}`);

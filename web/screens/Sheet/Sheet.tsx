@@ -40,7 +40,12 @@ function OpenSheet({ sheet, view }: { sheet: SheetState; view: ClaimView }) {
   const toggleJournal = useCallback(() => setJournalOpen((open) => !open), []);
   const focus = { cell, onCell: setCell };
   const [side, setSide] = useState<Side>('evidence');
-  const here = useHere(view.claim.number, view.audience === 'finance');
+  const here = useHere({
+    number: view.claim.number,
+    revision: view.claim.revision,
+    on: view.audience === 'finance',
+    onNewer: () => void sheet.reload(),
+  });
   useSheetKeys({
     ...{ sheet, view, cell, setCell, rows: visible, kinds, setPanel, setAsking, asking, toggleJournal, side, setSide },
   });

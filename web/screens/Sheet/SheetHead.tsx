@@ -236,7 +236,7 @@ function ReturnPanel({ sheet, view, onClose }: { sheet: SheetState; view: ClaimV
       act="Return the claim"
       onClose={onClose}
       onSubmit={(reason) =>
-        sheet.run(done, (revision) => sheet.acts.reasoned(act, revision, reason), { then: onClose })
+        sheet.run(done, (revision) => sheet.acts.reasoned(act, revision, reason), { whole: true, then: onClose })
       }
     >
       {approvedBy.length > 0 && (

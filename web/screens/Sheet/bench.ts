@@ -29,6 +29,8 @@ export interface Bench {
   set: CorrectionSet;
   /** Other lines that are saved the same. */
   also: readonly string[];
+  /** The claim's revision it was begun on: what others changed since is told before it is saved on top. */
+  revision: number;
 }
 /** A way back from an act that was done. */
 export interface Undo {
@@ -41,6 +43,14 @@ export function postingOf(view: ClaimView, date: string, preview: JournalPreview
   if (preview?.date === date) return preview;
   const { assessment, digest } = view;
   return view.document.postingDate === date ? { date, assessment, digest, against: null } : null;
+}
+
+/** Whether what a bench works on is there, and may be changed: a bench that was kept may be of long ago. */
+export function hasPart(view: ClaimView, { line, item }: Pick<Bench, 'line' | 'item'>): boolean {
+  const found = view.document.claim.lines.find((l) => l.id === line);
+  return (
+    view.may.includes('correct') && found !== undefined && (!item || Boolean(found.items?.some((i) => i.id === item)))
+  );
 }
 
 /** The line or item a bench works on. */
@@ -79,9 +89,24 @@ function factsOf({ country, paidBy, rate }: Line): CorrectionSet {
 export function openedBench(view: ClaimView, line: string, kind: BenchKind): Bench {
   const first = partOf(view, { line, item: null }) as Line;
   const item = kind === 'items' || kind === 'facts' ? null : (first.items?.find((i) => !i.personal)?.id ?? null);
-  const set = setOf(partOf(view, { line, item }), kind);
-  return { line, item, kind, set: set.split === null ? { split: HALVES } : set, also: [] };
+  return benchOf(view, { line, item, kind });
 }
+
+/** A bench for a part as it is now. */
+export function benchOf(view: ClaimView, at: Pick<Bench, 'line' | 'item' | 'kind'>): Bench {
+  const { line, item, kind } = at;
+  const set = setOf(partOf(view, at), kind);
+  return {
+    ...{ line, item, kind },
+    set: set.split === null ? { split: HALVES } : set,
+    also: [],
+    revision: view.claim.revision,
+  };
+}
+
+/** Whether something was typed in a bench that is not what the part says. */
+export const isTyped = (view: ClaimView, bench: Bench): boolean =>
+  canonical(bench.set) !== canonical(benchOf(view, bench).set);
 
 /** The lines as they would be with a bench's changes. */
 export function linesWith(view: ClaimView, bench: Bench): Line[] {

@@ -15,6 +15,7 @@ interface Clearing {
 export function clearOn({ sheet, view, kinds, setCell }: Clearing): void {
   if (!view.may.includes('clear')) return;
   void sheet.run(`${view.claim.number} is cleared`, (revision) => sheet.acts.plain('clear', revision), {
+    whole: true,
     undo: undoClear(view),
     refused: (failure) => {
       const against = cellOf(failure, kinds);

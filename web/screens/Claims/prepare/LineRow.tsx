@@ -7,6 +7,8 @@ import { Money } from '../../../parts/Money.tsx';
 import { groupDigits } from '../../../words/groupDigits.ts';
 import { toast } from '../../../parts/toast.tsx';
 import { longerThan } from '../../../parts/cellProblems.ts';
+import { TieMark } from '../../../parts/TieMark.tsx';
+import { differsOf, sayDiffers } from '../../../words/sayDiffers.ts';
 import { Cell } from '../../../parts/Cell.tsx';
 import { addReceipt } from './addReceipt.ts';
 import { LineDetails } from './LineDetails.tsx';
@@ -58,6 +60,19 @@ export function LineRow(props: LineRowProps) {
           </td>
         </tr>
       ))}
+      {differsOf(view)
+        .filter((d) => d.line === line.id)
+        .flatMap((d) => sayDiffers(d).map((says) => ({ kind: d.kind, says })))
+        .map(({ kind, says }) => (
+          <tr key={`${kind} ${says}`}>
+            <td className="px-2 text-right">
+              <TieMark state="off" label={kind} size={14} />
+            </td>
+            <td colSpan={7} className="px-2 pb-1 text-sm first-letter:uppercase">
+              {says}
+            </td>
+          </tr>
+        ))}
       {open && (
         <tr>
           <td colSpan={8} className="bg-base-200 px-4 py-3">
@@ -146,7 +161,7 @@ function WhenAndWhere({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 
             type="date"
             value={line.date}
             problemOf={(typed) => (typed ? null : 'Choose a day.')}
-            onSave={(date, done) => draft.editLine(line.id, { date }, done)}
+            onSave={(date, done) => draft.editLine(line.id, { date }, done, line)}
           />
         )}
       </td>
@@ -157,7 +172,7 @@ function WhenAndWhere({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 
           column="merchant"
           value={line.merchant ?? ''}
           problemOf={longerThan(140)}
-          onSave={(typed, done) => draft.editLine(line.id, { merchant: typed.trim() || null }, done)}
+          onSave={(typed, done) => draft.editLine(line.id, { merchant: typed.trim() || null }, done, line)}
         />
       </td>
       <td className="px-1 py-0.5">
@@ -167,7 +182,7 @@ function WhenAndWhere({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 
           column="what"
           value={line.description ?? ''}
           problemOf={longerThan(300)}
-          onSave={(typed, done) => draft.editLine(line.id, { description: typed.trim() || null }, done)}
+          onSave={(typed, done) => draft.editLine(line.id, { description: typed.trim() || null }, done, line)}
         />
       </td>
     </>
@@ -227,7 +242,8 @@ function AmountCell({ view, line, row, draft }: Pick<LineRowProps, 'view' | 'lin
           }}
           onSave={(typed, done) => {
             const read = readMoney(typed, line.currency);
-            if (read.ok) draft.editLine(line.id, { amount: { amount: read.amount, currency: read.currency } }, done);
+            if (read.ok)
+              draft.editLine(line.id, { amount: { amount: read.amount, currency: read.currency } }, done, line);
           }}
         />
       )}

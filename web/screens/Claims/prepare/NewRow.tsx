@@ -3,6 +3,9 @@ import type { Chart } from '../../../api/chart.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import type { NewLine } from '../../../api/drafts.ts';
 import { fromMinor } from '../../../../core/numbers/amount.ts';
+import { useKept } from '../../../parts/kept.ts';
+import { toast } from '../../../parts/toast.tsx';
+import { useUnsaved } from '../../../parts/unsaved.ts';
 import { readMoney } from '../../../parts/readMoney.ts';
 import { isComputed } from './fieldsAsked.ts';
 import type { Draft } from './useDraft.ts';
@@ -26,7 +29,7 @@ const EMPTY: Typed = { date: '', merchant: '', what: '', category: '', amount: '
 
 /** The row at the end in which the next line is typed; what is in it is kept until it can be added, also across a reload. */
 export function NewRow({ view, row, chart, draft }: NewRowProps) {
-  const [typed, setTyped] = useKept(`ebbet-new-line-${view.claim.number}`);
+  const [typed, setTyped] = useKept<Typed>('new line', EMPTY);
   const [problem, setProblem] = useState<string | null>(null);
   const first = useRef<HTMLInputElement>(null);
   const set = (fields: Partial<Typed>) => setTyped({ ...typed, ...fields });
@@ -34,12 +37,26 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
     const read = lineOf(typed, view.claim.currency, isComputed(chart, typed.category, typed.date));
     if (typeof read === 'string') return setProblem(read);
     setProblem(null);
-    draft.write([read], (error) => {
-      if (error) return setProblem(error.message);
-      setTyped({ ...EMPTY, date: typed.date, category: typed.category, paidBy: typed.paidBy });
-      first.current?.focus();
-    });
+    // the row is free at once: what it said is on its way, and comes back where it is refused
+    setTyped({ ...EMPTY, date: typed.date, category: typed.category, paidBy: typed.paidBy });
+    first.current?.focus();
+    draft.write([read], (error) => error && refused(typed, error.message));
   };
+  const free = !typed.merchant && !typed.what && !typed.amount;
+  const putBack = (was: Typed, says: string) => {
+    setTyped(was);
+    setProblem(says);
+  };
+  const latest = useRef({ free, putBack });
+  useEffect(() => {
+    latest.current = { free, putBack };
+  });
+  const refused = (was: Typed, says: string) => {
+    if (latest.current.free) return latest.current.putBack(was, says);
+    const act = { label: 'Put it back', run: () => latest.current.putBack(was, says) };
+    toast({ text: `A new line (${sayTyped(was)}) was not added: ${says}`, act, tone: 'bad', stays: true });
+  };
+  useUnsaved(!free, { says: 'A new line', kept: true, show: () => first.current?.focus() });
   const onKeyDown = (event: KeyboardEvent) => {
     // Enter in the list of categories, which React counts to this row too, takes a category and nothing else
     const ofRow = event.currentTarget.contains(event.target as Node);
@@ -168,14 +185,5 @@ function lineOf(typed: Typed, currency: string, computed: boolean): NewLine | st
 
 const nothing = (currency: string) => ({ ok: true as const, amount: fromMinor(0n, currency), currency });
 
-function useKept(key: string): [Typed, (next: Typed) => void] {
-  const [typed, setTyped] = useState<Typed>(() => {
-    try {
-      return { ...EMPTY, ...(JSON.parse(sessionStorage.getItem(key) ?? '{}') as Partial<Typed>) };
-    } catch {
-      return EMPTY;
-    }
-  });
-  useEffect(() => sessionStorage.setItem(key, JSON.stringify(typed)), [key, typed]);
-  return [typed, setTyped];
-}
+const sayTyped = ({ date, merchant, what, amount }: Typed): string =>
+  [date, merchant, what, amount].filter(Boolean).join(', ');

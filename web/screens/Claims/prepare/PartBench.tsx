@@ -80,7 +80,12 @@ function Taxes(props: PartProps) {
   const { line, item, chart, draft } = props;
   const readable = readableIn(line.currency);
   const save = saverOf(props);
-  const [entries, setEntries] = useSavedLater<TaxEntry[]>(partOf(props).tax ?? [], (tax) => save({ tax }), readable);
+  const [entries, setEntries] = useSavedLater<TaxEntry[]>(
+    'The tax',
+    partOf(props).tax ?? [],
+    (tax) => save({ tax }),
+    readable,
+  );
   const typed = item === null && line.rate?.kind !== 'card' && !line.quantity;
   const [version, setVersion] = useState(0);
   const take = (tax: TaxEntry[]) => {
@@ -120,7 +125,7 @@ function Shares(props: PartProps) {
   const { view, line, item, chart } = props;
   const part = partOf(props);
   const save = saverOf(props);
-  const [split, setSplit] = useSavedLater(part.split ?? null, (next) => save({ split: next }));
+  const [split, setSplit] = useSavedLater('The split', part.split ?? null, (next) => save({ split: next }));
   return (
     <SplitEditor
       what={item === null ? 'line' : 'item'}

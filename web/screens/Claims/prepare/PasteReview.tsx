@@ -2,9 +2,9 @@ import { useEffect, useState } from 'react';
 import type { Chart } from '../../../api/chart.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import { Dialog } from '../../../parts/Dialog.tsx';
-import { groupDigits } from '../../../words/groupDigits.ts';
 import { toast } from '../../../parts/toast.tsx';
-import type { PasteContext, Pasted, PastedRow } from './pastedLines.ts';
+import type { PasteContext, Pasted, PastedRow, Put } from './pastedLines.ts';
+import { PastedRows } from './PastedRows.tsx';
 import type { Draft } from './useDraft.ts';
 import { CategoryChoice, categoriesOf } from '../../../parts/CategoryChoice.tsx';
 
@@ -17,40 +17,69 @@ interface PasteReviewProps {
 }
 type Ways = Pick<PasteContext, 'category' | 'order' | 'mark'>;
 
-/** What a pasted block would become, before any of it is taken; rows that cannot be read say why and hold up the rest. */
+/**
+ * What a pasted block would become, before any of it is taken. Rows that cannot be read say why and are put right in place; those
+ * that can be read are taken without waiting for them.
+ */
 export function PasteReview({ text, view, chart, draft, onClose }: PasteReviewProps) {
   const [ways, setWays] = useState<Ways>({ category: null });
+  const [put, setPut] = useState<Put>({});
+  const [taken, setTaken] = useState<readonly number[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
-  const pasted = usePasted(text, { categories: categoriesOf(chart), currency: view.claim.currency, ...ways });
+  const pasted = usePasted(text, { categories: categoriesOf(chart), currency: view.claim.currency, ...ways, put });
   if (!pasted) return null;
-  const lines = pasted.rows.flatMap((r) => (r.line ? [r.line] : []));
-  const whole = lines.length > 0 && lines.length === pasted.rows.length;
-  const add = () =>
-    draft.write(lines, (error) => {
-      if (error) return setProblem(error.message);
-      toast({ text: lines.length === 1 ? 'One line was added' : `${lines.length} lines were added` });
-      onClose();
-    });
+  const rows = pasted.rows.filter((r) => !taken.includes(r.row));
+  const good = rows.filter((r) => r.line);
+  const bad = rows.filter((r) => !r.line);
+  const add = () => {
+    const now = good.map((r) => r.row);
+    setTaken([...taken, ...now]);
+    draft.write(
+      good.map((r) => r.line!),
+      (error) => {
+        if (error) {
+          setTaken((all) => all.filter((row) => !now.includes(row)));
+          return setProblem(error.message);
+        }
+        toast({ text: now.length === 1 ? 'One line was added' : `${now.length} lines were added` });
+        if (bad.length === 0) onClose();
+      },
+    );
+  };
   return (
     <Dialog title="Lines from what was pasted" onClose={onClose} wide>
       <WaysOfReading {...{ pasted, ways, chart }} onChange={setWays} />
-      <Rows rows={pasted.rows} chart={chart} />
-      <div className="mt-4 flex items-center gap-3">
-        <button type="button" className="btn btn-primary btn-sm" disabled={!whole} onClick={add}>
-          {lines.length === 1 ? 'Add the line' : `Add ${lines.length || 'the'} lines`}
+      <PastedRows {...{ rows, chart, put }} onPut={setPut} />
+      <div className="mt-4 flex flex-wrap items-center gap-3">
+        <button type="button" className="btn btn-primary btn-sm" disabled={good.length === 0} onClick={add}>
+          {good.length === 1 ? 'Add the line' : `Add ${good.length || 'the'} lines`}
         </button>
-        <span role="status" className={problem || !whole ? 'text-error' : 'quiet'}>
-          {problem ?? sayRows(pasted.rows, lines.length)}
+        {bad.length > 0 && (
+          <button type="button" className="btn btn-sm" onClick={() => void copyOut(bad)}>
+            Copy the {bad.length === 1 ? 'other' : `other ${bad.length}`} with the reason
+          </button>
+        )}
+        <span role="status" className={problem || bad.length > 0 ? 'text-error' : 'quiet'}>
+          {problem ?? sayRows(rows, bad.length)}
         </span>
       </div>
     </Dialog>
   );
 }
 
-function sayRows(rows: readonly PastedRow[], read: number): string {
+function sayRows(rows: readonly PastedRow[], bad: number): string {
   if (rows.length === 0) return 'Nothing in it looks like a line.';
-  if (read === rows.length) return 'Nothing is added before you say so.';
-  return `${rows.length - read} of ${rows.length} rows cannot be read. Correct them where they come from, or choose above how they are written.`;
+  if (bad === 0) return 'Nothing is added before you say so.';
+  return `${bad} of ${rows.length} rows cannot be read. Put them right here, or choose above how they are written.`;
+}
+
+/** Rows as they were, for a spreadsheet, each with what is wrong with it. */
+async function copyOut(rows: readonly PastedRow[]): Promise<void> {
+  const text = rows.map(({ cells, problems }) => [...cells, problems.join('; ')].join('\t')).join('\n');
+  await navigator.clipboard.writeText(text).then(
+    () => toast({ text: 'Copied, with the reason behind each row' }),
+    () => toast({ text: 'The browser does not let this page copy. Put the rows right here instead.', tone: 'bad' }),
+  );
 }
 
 /** Reading needs a parser that is only loaded when something is pasted. */
@@ -111,40 +140,6 @@ function WaysOfReading({ pasted, ways, chart, onChange }: WaysProps) {
           onChange={(category) => onChange({ ...ways, category: category || null })}
         />
       </span>
-    </div>
-  );
-}
-
-function Rows({ rows, chart }: { rows: readonly PastedRow[]; chart: Chart | undefined }) {
-  const nameOf = (id: string) => chart?.categories.find((c) => c.id === id)?.name ?? id;
-  return (
-    <div className="max-h-[50vh] overflow-auto rounded-box border border-base-300">
-      <table aria-label="What the rows become" className="w-full text-left text-sm">
-        <tbody>
-          {rows.map(({ row, line, cells, problems }) => (
-            <tr key={row} className="border-b border-base-300 align-top last:border-b-0">
-              <td className="quiet w-12 px-2 py-1 font-mono">{row}</td>
-              {line ? (
-                <>
-                  <td className="px-2 py-1 whitespace-nowrap">{line.date}</td>
-                  <td className="px-2 py-1">
-                    <bdi>{line.merchant}</bdi> <span className="quiet">{line.description}</span>
-                  </td>
-                  <td className="px-2 py-1">{nameOf(line.category ?? '')}</td>
-                  <td className="money px-2 py-1 whitespace-nowrap">
-                    {groupDigits(line.amount.amount)} {line.amount.currency}
-                  </td>
-                </>
-              ) : (
-                <td colSpan={4} className="px-2 py-1">
-                  <bdi className="quiet block max-w-4xl truncate">{cells.join(' · ')}</bdi>
-                  <span className="text-error">{problems.join('; ')}</span>
-                </td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
     </div>
   );
 }

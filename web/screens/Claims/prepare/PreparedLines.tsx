@@ -1,10 +1,10 @@
 import { DndContext, type DragEndEvent } from '@dnd-kit/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { ClaimAnswer, MakerView } from '../../../api/claims.ts';
 import { failed } from '../../../parts/failed.ts';
 import { filterLines, NO_FILTER, type LineFilter } from './lineFilter.ts';
 import { DueLines } from './DueLines.tsx';
-import { LineGrid } from './LineGrid.tsx';
+import { LineGrid, type LineGridHandle } from './LineGrid.tsx';
 import { PlanEstimates } from './PlanEstimates.tsx';
 import { Problems } from './Problems.tsx';
 import { SavedOrNot } from '../../../parts/SavedOrNot.tsx';
@@ -20,13 +20,10 @@ interface PreparedLinesProps {
 /** The lines of a claim in preparation with what stands against it. */
 export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesProps) {
   const [filter, setFilter] = useState(NO_FILTER);
+  const grid = useRef<LineGridHandle>(null);
   const jump = (line: string) => {
     setFilter(NO_FILTER);
-    requestAnimationFrame(() => {
-      const row = document.getElementById(`line-${line}`);
-      row?.scrollIntoView({ block: 'center' });
-      row?.querySelector<HTMLElement>('input, [role=combobox]')?.focus();
-    });
+    requestAnimationFrame(() => grid.current?.show(line));
   };
   const fail = (error: unknown) => {
     if (error) failed(error);
@@ -46,7 +43,7 @@ export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesP
         <Filter view={view} filter={filter} onChange={setFilter} />
         <SavedOrNot state={draft.state} />
       </div>
-      <LineGrid {...{ view, draft, filter, onChanged }} onFail={fail} />
+      <LineGrid ref={grid} {...{ view, draft, filter, onChanged }} onFail={fail} />
       <p className="quiet mt-2 text-sm">
         Type in the last row, or paste rows of a spreadsheet anywhere in the table. Enter goes down, Tab to the right. A
         file dropped on a line is its receipt.

@@ -18,7 +18,7 @@ describe('a block from a spreadsheet', () => {
     const text = 'Amount\tWhat\tDate\tSupplier\tCategory\n12.50\tLunch\t2026-11-02\tQuay Café\tMeals\n';
     const { columns, rows } = paste(text);
     expect(columns).toEqual(['amount', 'description', 'date', 'merchant', 'category']);
-    expect(rows).toEqual([
+    expect(rows).toMatchObject([
       {
         row: 2,
         cells: ['12.50', 'Lunch', '2026-11-02', 'Quay Café', 'Meals'],
@@ -119,5 +119,41 @@ describe('a block from a spreadsheet', () => {
       '<script>alert(1)</script>\t=',
     ])
       expect(paste(rubbish).rows.every((r) => r.line === null)).toBe(true);
+  });
+
+  it('takes a currency beside the amount, before it or behind', () => {
+    const money = (cell: string, more?: Partial<PasteContext>) => {
+      const [row] = paste(`2026-11-02\tQuay\t${cell}`, more).rows;
+      return row!.line ? `${row!.line.amount.amount} ${row!.line.amount.currency}` : row!.problems[0];
+    };
+    expect(['1500 JPY', 'jpy 1500', 'EUR 12.50', '12.50EUR', '-7.00 USD'].map((cell) => money(cell))).toEqual([
+      '1500 JPY',
+      '1500 JPY',
+      '12.50 EUR',
+      '12.50 EUR',
+      '-7.00 USD',
+    ]);
+    expect([money('12,345 BHD', { mark: ',' }), money('12,345 BHD', { mark: '.' })]).toEqual([
+      '12.345 BHD',
+      '12345.000 BHD',
+    ]);
+    expect(money('12.505 EUR', { mark: '.' })).toBe('"12.505" has more decimals than EUR');
+    const { rows } = paste('2026-11-02\tQuay\t9.00\n2026-11-03\tPier\t12.5 XXY');
+    expect(rows[1]!.problems).toEqual(['"12.5 XXY" is not an amount']);
+  });
+
+  it('is put right row by row, and tells what stands in a row by its columns', () => {
+    const text = '2026-11-02\tQuay\t9.00\n31.31.2026\tPier\t8.00\n2026-11-04\tInn\tnine';
+    const bad = paste(text).rows.filter((r) => !r.line);
+    expect(bad.map((r) => [r.row, r.said.date, r.said.merchant, r.said.amount])).toEqual([
+      [2, '31.31.2026', 'Pier', '8.00'],
+      [3, '2026-11-04', 'Inn', 'nine'],
+    ]);
+    const put = { 2: { date: '2026-11-03' }, 3: { amount: '900 jpy', merchant: 'Inn at the pier' } };
+    expect(paste(text, { put }).rows.map((r) => r.line && [r.line.date, r.line.merchant, r.line.amount])).toEqual([
+      ['2026-11-02', 'Quay', { amount: '9.00', currency: 'EUR' }],
+      ['2026-11-03', 'Pier', { amount: '8.00', currency: 'EUR' }],
+      ['2026-11-04', 'Inn at the pier', { amount: '900', currency: 'JPY' }],
+    ]);
   });
 });

@@ -13,13 +13,17 @@ export interface PasteContext {
   /** How dates and amounts are written, when the person says so; else what reads most rows. */
   order?: DateOrder | undefined;
   mark?: '.' | ',' | undefined;
+  /** What was put right since, by the row and its column. */
+  put?: Put | undefined;
 }
+export type Put = Readonly<Record<number, Partial<Record<Column, string>>>>;
 export interface PastedRow {
   /** The row of what was pasted, headings included, counted from 1. */
   row: number;
   line: NewLine | null;
-  /** What stands in it. */
+  /** What stands in it, and under which columns. */
   cells: string[];
+  said: Record<Column, string>;
   /** What could not be read, in words. */
   problems: string[];
 }
@@ -39,6 +43,7 @@ const HEADINGS: Record<Column, RegExp> = {
   currency: /^(currency|cur|ccy)$/,
   country: /^country$/,
 };
+const COLUMNS = Object.keys(HEADINGS) as Column[];
 const ORDERS: readonly DateOrder[] = ['ymd', 'dmy', 'mdy'];
 
 /**
@@ -51,19 +56,41 @@ export function readPasted(text: string, context: PasteContext): Pasted {
   const headed = table.length > 0 && table[0]!.some((cell) => headingOf(cell) !== null) && table[0]!.every(isHeading);
   const body = headed ? table.slice(1) : table;
   const columns = headed ? table[0]!.map(headingOf) : columnsByContent(body, context);
-  const at = (row: readonly string[], column: Column) => (row[columns.indexOf(column)] ?? '').trim();
+  const written = (row: readonly string[], column: Column) => (row[columns.indexOf(column)] ?? '').trim();
+  const numberOf = new Map<readonly string[], number>(body.map((row, i) => [row, i + 1 + (headed ? 1 : 0)]));
+  const at = (row: readonly string[], column: Column): string => {
+    const put = context.put?.[numberOf.get(row)!] ?? {};
+    if (column === 'amount' || column === 'currency') return moneyIn(put, (c) => written(row, c))[column];
+    return (put[column] ?? written(row, column)).trim();
+  };
   const order = context.order ?? mostRead(ORDERS, (o) => body.filter((r) => readLocalDate(at(r, 'date'), o)).length);
   const currencyOf = (row: readonly string[]) => at(row, 'currency').toUpperCase() || context.currency;
   const reads = (row: readonly string[], mark: '.' | ',') =>
     readLocalAmount(at(row, 'amount'), currencyOf(row), mark).ok;
   const mark = context.mark ?? mostRead(['.', ','] as const, (m) => body.filter((r) => reads(r, m)).length);
   const cell = (row: readonly string[]) => (column: Column) => at(row, column);
-  const rows = body.map((row, i) => ({
-    row: i + 1 + (headed ? 1 : 0),
+  const rows = body.map((row) => ({
+    row: numberOf.get(row)!,
+    said: Object.fromEntries(COLUMNS.map((column) => [column, at(row, column)])) as PastedRow['said'],
     cells: row.filter((text) => text !== ''),
     ...readRow(cell(row), { order, mark, currency: currencyOf(row) }, context),
   }));
   return { columns, order, mark, rows };
+}
+
+/** Amount and currency of a row; the currency may stand beside the amount, as in "1500 JPY" or "EUR 12.50". */
+function moneyIn(
+  put: Partial<Record<Column, string>>,
+  written: (column: Column) => string,
+): { amount: string; currency: string } {
+  const cell = (put.amount ?? written('amount')).trim();
+  const [word = '', ...others] = cell.match(/[a-z]+/gi) ?? [];
+  const beside = others.length === 0 && (cell.startsWith(word) || cell.endsWith(word));
+  const named = beside ? word.toUpperCase() : '';
+  const currency = (put.currency ?? written('currency')).trim();
+  return minorUnits(named) === null
+    ? { amount: cell, currency }
+    : { amount: cell.replace(word, '').trim(), currency: named };
 }
 
 function cellsOf(text: string): string[][] {
@@ -100,7 +127,7 @@ function columnsByContent(rows: readonly string[][], { categories, currency }: P
     ['currency', (c) => /^[A-Za-z]{3}$/.test(c) && minorUnits(c.toUpperCase()) !== null],
     ['category', isCategory],
     ['country', (c) => /^[A-Z]{2}$/.test(c)],
-    ['amount', (c) => (['.', ','] as const).some((m) => readLocalAmount(c, currency, m).ok)],
+    ['amount', (c) => isMoney(c, currency)],
     ['merchant', () => true],
     ['description', () => true],
   ];
@@ -112,6 +139,11 @@ function columnsByContent(rows: readonly string[][], { categories, currency }: P
     if (found) taken.add(found[0]);
     return found?.[0] ?? null;
   });
+}
+
+function isMoney(cell: string, usual: string): boolean {
+  const { amount, currency } = moneyIn({}, (column) => (column === 'amount' ? cell : usual));
+  return (['.', ','] as const).some((mark) => readLocalAmount(amount, currency, mark).ok);
 }
 
 /** By its code or its name; else the only one of which what is written is the beginning, or the other way round. */
