@@ -7,6 +7,7 @@ import type { Row } from './measure.ts';
 const PARTS: Record<string, () => Promise<() => Iterable<Row> | AsyncIterable<Row>>> = {
   pages: async () => (await import('./pages/benchPages.ts')).benchPages,
   sheet: async () => (await import('./benchSheet.ts')).benchSheet,
+  cell: async () => (await import('./benchCell.ts')).benchCell,
   assess: async () => (await import('./benchAssess.ts')).benchAssess,
   matching: async () => (await import('./benchMatching.ts')).benchMatching,
   duplicates: async () => (await import('./benchDuplicates.ts')).benchDuplicates,

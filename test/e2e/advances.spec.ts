@@ -126,6 +126,7 @@ test('somebody with an overdue advance asks for another one with a reason', asyn
   await expect(ask).toBeEnabled();
   await ask.click();
   await expect(wanjiru.getByText(/It is with Siobhán O’Dowd/)).toBeVisible();
-  await wanjiru.getByRole('button', { name: 'Withdraw' }).click();
+  await wanjiru.getByRole('button', { name: 'Take it back' }).click();
+  await wanjiru.getByRole('button', { name: 'Remove the draft' }).click();
   await expect(wanjiru.getByText('It was withdrawn', { exact: false })).toBeVisible();
 });

@@ -44,7 +44,7 @@ test('a claim is a copy, its line is taxed, divided, saved as a coding and repea
   await page.keyboard.type('Once more to the mouth');
   await page.keyboard.press('Enter');
   await page.waitForURL(/claims\/C-1\d+$/);
-  await expect(page.getByRole('textbox', { name: 'What it is for' })).toHaveValue('Once more to the mouth');
+  await expect(page.getByLabel('What the claim is for')).toHaveValue('Once more to the mouth');
   const table = page.getByRole('table', { name: 'Lines' });
   await expect(table.getByLabel(/^Merchant of line/)).not.toHaveCount(0);
 

@@ -38,7 +38,7 @@ test('what happens is heard of at once, in every tab, and is read with the keybo
   await other.waitForURL(new RegExp(`/claims/${number}$`));
   await expect(other.getByRole('link', { name: 'Messages', exact: true })).toBeVisible();
   const { claim } = (await tomas.get(`/claims/${number}`)).body;
-  await tomas.post(`/claims/${number}/withdraw`, { revision: claim.revision });
+  await tomas.post(`/claims/${number}/call-back`, { revision: claim.revision });
 
   await other.goto('/messages');
   await other.getByLabel('By mail').selectOption('daily');

@@ -47,6 +47,8 @@ test('a split that does not hold shows what is left and forbids clearing', async
   await page.getByLabel('Value of share 1').fill('50');
   await expect(page.getByRole('alert')).toContainText('The split leaves 5 %. Change the shares until nothing is left.');
   await expect(page.getByLabel('Posting')).toContainText('cannot be made: line 1, The split leaves 5 %.');
+  await page.getByRole('button', { name: /^Clear/ }).click();
+  await expect(page.getByText('The split of line 1 is typed and not saved. Save it or close it first.')).toBeVisible();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Saved: split of line 1')).toBeVisible();
   await page.keyboard.press('Control+Enter');

@@ -50,7 +50,11 @@ async function send(route: RouteContract, path: string, body?: unknown): Promise
   const text = body === undefined ? undefined : JSON.stringify(body);
   const response = await fetch(`${api.url}/api${path}`, {
     method: route.method.toUpperCase(),
-    headers: { cookie, ...(text === undefined ? {} : { 'content-type': 'application/json' }) },
+    headers: {
+      'idempotency-key': crypto.randomUUID(),
+      cookie,
+      ...(text === undefined ? {} : { 'content-type': 'application/json' }),
+    },
     ...(text === undefined ? {} : { body: text }),
     redirect: 'manual',
   });

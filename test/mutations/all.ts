@@ -13,6 +13,7 @@ import { EVIDENCE_MUTATIONS } from './evidenceMutations.ts';
 import { REVIEW_MUTATIONS } from './reviewMutations.ts';
 import { KEPT_MUTATIONS } from './keptMutations.ts';
 import { REFUSAL_MUTATIONS } from './refusalMutations.ts';
+import { LOST_MUTATIONS } from './lostMutations.ts';
 import { WEB_MUTATIONS } from './webMutations.ts';
 
 /** Every rule that is broken on purpose. */
@@ -32,6 +33,7 @@ export const ALL_MUTATIONS: readonly Mutation[] = [
   ...REVIEW_MUTATIONS,
   ...KEPT_MUTATIONS,
   ...REFUSAL_MUTATIONS,
+  ...LOST_MUTATIONS,
   ...WEB_MUTATIONS,
 ];
 

@@ -81,7 +81,7 @@ export const KEPT_MUTATIONS: Mutation[] = [
     `${KEPT}/holdingMarks.ts`,
     '\n  && canonical(before.document.claim) === canonical(now.document.claim)',
     '',
-    DAYS,
+    `${KEPT}/holdingMarks.test.ts`,
   ),
   m(
     'what was driven on other claims',
@@ -162,7 +162,7 @@ export const KEPT_MUTATIONS: Mutation[] = [
     'create constraint trigger claims_agree after delete',
     STATES,
   ),
-  m('a session that leaves no event', PROVED, "'signed in',", "'seen',", STATES),
+  m('a session that leaves no event', PROVED, "'signed in',", "'seen',", 'server/features/session/session.api.test.ts'),
   m(
     'a poster who shows nothing',
     'server/platform/db/migrations/031_proved.ts',

@@ -120,16 +120,16 @@ export const MONEY_MUTATIONS: Mutation[] = [
   ),
   m(
     'a repeated key posts again',
-    'server/platform/idempotency/once.ts',
-    '    return row.response as Answer;',
-    '    return null;',
-    JOURNALS,
+    'server/platform/db/once.ts',
+    '  if (before) return given<T>(before);\n',
+    '',
+    'server/platform/http/keepKeys',
   ),
   m(
     'a key reused for something else',
-    'server/platform/idempotency/once.ts',
-    'if (row.request_hash !== request_hash)',
-    'if (false)',
+    'server/platform/db/once.ts',
+    'row && row.request_hash !== hash',
+    'false',
     JOURNALS,
   ),
   m(

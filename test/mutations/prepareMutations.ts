@@ -38,6 +38,5 @@ export const PREPARE_MUTATIONS: Mutation[] = [
   m('a cut the bank took', `${CORE}/cut/piecesOf.ts`, "if (line.paidBy !== 'card')", 'if (line.paidBy)', PROPERTIES),
   m('either tolerance', `${CORE}/plan/judgeEstimates.ts`, 'least(planned).every(', 'least(planned).some(', CORE),
   m('the most that is reclaimed', `${CORE}/split/recoveryByCoding.ts`, '< 0 ? r : least', '> 0 ? r : least', CORE),
-  m('a field both changed', 'web/parts/saver.ts', 'if (edit.stands(fresh))', 'if (true)', 'web/parts'),
   m('a row that is not read', `${PREPARE}/pastedLines.ts`, 'problems.length > 0 || !date', '!date', PREPARE),
 ];

@@ -35,7 +35,7 @@ export const STATE_MUTATIONS: Mutation[] = [
     '[],',
     CLAIMS,
   ),
-  m('submitted lines rewritten', `${CLAIMS}/decisions.service.ts`, '    await copyVersion(trx, at);\n', '', CLAIMS),
+  m('submitted lines rewritten', `${CLAIMS}/decisions.service.ts`, '  await copyVersion(trx, at);\n', '', CLAIMS),
   m(
     'a submission that is not frozen',
     `${CLAIMS}/submission.service.ts`,

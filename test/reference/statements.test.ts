@@ -98,7 +98,7 @@ describe('what the stand-in bank writes', () => {
     const read = readTable(writeCsv(statement));
     if (!read.ok) throw new Error(read.says);
     const mapping = { ...proposeMapping(read.table), order: 'dmy' } as Mapping;
-    expect(entriesOfTable(read.table, mapping, 'EUR')).toMatchObject({
+    expect(entriesOfTable(read.table, mapping, { currency: 'EUR' })).toMatchObject({
       problems: [],
       entries: EXPECTED.map((settled) => ({ settled })),
     });
