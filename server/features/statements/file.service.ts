@@ -4,7 +4,7 @@ import type { Actor, Context, Services } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import type { RowsRead, TableHead } from '../../platform/outside/statements/readStatementFile.ts';
-import { notContradicted } from '../../platform/outside/statements/csv.ts';
+import { notContradicted } from '../../platform/outside/statements/columns/ways.ts';
 import { Unreadable } from '../../platform/outside/unreadable.ts';
 import { today } from '../../platform/ports/clock.ts';
 import { mappingSchema, type FileAnswer, type ImportOptions } from '../../../contract/statements.ts';

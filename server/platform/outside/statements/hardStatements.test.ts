@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { Mapping } from '../../../../contract/statements.ts';
 import { checkStatement } from '../../../../core/evidence/statements/checkStatement.ts';
-import { proposeMapping, readTable } from './csv.ts';
-import { readStatements, textOf } from './readStatements.ts';
+import { proposeMapping } from './columns/proposeMapping.ts';
+import { readTable } from './csv.ts';
+import { readStatements } from './readStatements.ts';
+import { textOf } from './textOf.ts';
 import { entriesOfTable } from './tableRows.ts';
 
 /** Statements as banks write them beside the plain cases: what is right is read, what is not is refused by name. */
@@ -192,6 +194,9 @@ describe('MT940', () => {
     [':86:/NAME/QUAY STORES/REMI/INVOICE 7\n', 'QUAY STORES'],
     [':86:166?00CARD?20HARBOUR GIFTS?21WEXFORD\n', 'HARBOUR GIFTS WEXFORD'],
     [':86:166?00CARD?20INVOICE?32QUAY?33STORES\n', 'QUAY STORES'],
+    [':86:166>00CARD>20INVOICE>32QUAY>33STORES\n', 'QUAY STORES'],
+    [':86:166?00CARD?20EREF+77120?21SVWZ+HARBOUR GIFTS?22KREF+9\n', 'HARBOUR GIFTS'],
+    [':86:166?00CARD?20SVWZ+HARBOUR GIFTS AND LAMP?21SHADES\n', 'HARBOUR GIFTS AND LAMPSHADES'],
   ])('names the merchant in subfields and code words: %s', (information, merchant) => {
     expect(read(mt940('4410', '2603020303D50,5NMSCR1//B1', information)).entries[0]!.merchant).toBe(merchant);
   });

@@ -149,25 +149,42 @@ function informationOf(
 ): { name: string; charged: { amount: string; currency: string } | null } {
   const joined = content.replace(/\n/g, '');
   const original = /\/OCMT\/([A-Z]{3})([\d,]+)(?:\/|$)/.exec(`${joined}\n${supplement}`.replace(/\n/g, '/'));
-  const subfields = [...joined.matchAll(/\?(\d{2})([^?]*)/g)];
+  const subfields = subfieldsOf(joined);
   const [first = '', second = ''] = subfields.filter((m) => m[1] === '32' || m[1] === '33').map((m) => m[2]!);
   const codeWord = /\/NAME\/([^/]+)/.exec(joined)?.[1]?.trim();
   const purpose = subfields
     .filter((m) => /^2\d$/.test(m[1]!))
     .map((m) => m[2]!)
-    .join(' ')
-    .trim();
-  const named = `${first}${first.length < FULL_SUBFIELD && second ? ' ' : ''}${second}`.replace(/ +/g, ' ').trim();
+    .reduce(continued, '');
+  const named = [first, second].reduce(continued, '').replace(/ +/g, ' ').trim();
   const said = content
     .split('\n')[0]!
     .replace(/\/OCMT\/.*$/, '')
     .trim();
-  const name = named || codeWord || purpose || said;
+  const name = named || codeWord || remitted(purpose) || said;
   if (!original || minorUnits(original[1]!) === null || !/[1-9]/.test(original[2]!)) return { name, charged: null };
   return {
     name,
     charged: { amount: money(original[2]!, original[1]!, 'the original amount'), currency: original[1]! },
   };
+}
+
+const continued = (said: string, part: string, i: number, parts: string[]): string =>
+  `${said}${i > 0 && part && parts[i - 1]!.length < FULL_SUBFIELD ? ' ' : ''}${part}`;
+
+/** The subfields of field 86, "?32" or, as some banks separate them, ">32". */
+function subfieldsOf(joined: string): RegExpMatchArray[] {
+  const sign = /^\d{0,3}>\d{2}/.test(joined) ? '>' : '?';
+  return [...joined.matchAll(new RegExp(`\\${sign}(\\d{2})([^${sign}]*)`, 'g'))];
+}
+
+/** Code words of SEPA within a purpose; what was remitted follows SVWZ+, the others are references (common practice). */
+const CODE_WORDS = /(?:EREF|KREF|MREF|CRED|DEBT|SVWZ|ABWA|ABWE|PURP|COAM|OAMT|IBAN|BIC)\+/;
+function remitted(purpose: string): string {
+  if (!CODE_WORDS.test(purpose)) return purpose.trim();
+  const parts = purpose.split(new RegExp(`(?=${CODE_WORDS.source})`));
+  const said = parts.find((part) => part.startsWith('SVWZ+')) ?? parts.find((part) => !CODE_WORDS.test(part));
+  return (said ?? '').replace('SVWZ+', '').trim();
 }
 
 /** MT940 amounts have a decimal comma that also stands when no decimals follow: "12,". */

@@ -1,8 +1,11 @@
 import type { Mapping } from '../../../../contract/statements.ts';
 import { Unreadable } from '../unreadable.ts';
-import { headingsOf, proposeMapping, readTable, toldBy, type Table, type Told } from './csv.ts';
+import { headingsOf, readTable, type Table } from './csv.ts';
+import { proposeMapping } from './columns/proposeMapping.ts';
+import { toldBy, type Told } from './columns/told.ts';
 import { entriesOfTable, type RowProblem, type TableOf } from './tableRows.ts';
-import { readStatements, textOf } from './readStatements.ts';
+import { readStatements } from './readStatements.ts';
+import { textOf } from './textOf.ts';
 import type { ReadFile } from './readStatements.types.ts';
 import type { StatementEntry } from '../../../../core/evidence/statements/statement.types.ts';
 

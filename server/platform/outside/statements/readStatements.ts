@@ -3,17 +3,6 @@ import { readMt940 } from './mt940.ts';
 import { readOfx } from './ofx.ts';
 import type { ReadFile } from './readStatements.types.ts';
 
-/** Text of a file by its byte-order mark, as UTF-8, or else as windows-1252, which older banks write. */
-export function textOf(bytes: Uint8Array): string {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
-  }
-}
-
 /** Reads a statement file of an open format, told by its content. Text that is none of them is `null`: it may be CSV. */
 export function readStatements(text: string): ReadFile | null {
   const head = text.slice(0, 2000);

@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { Mapping } from '../../../../contract/statements.ts';
 import { entriesOfTable } from './tableRows.ts';
-import { notContradicted, proposeMapping, readTable, toldBy } from './csv.ts';
+import { proposeMapping } from './columns/proposeMapping.ts';
+import { toldBy } from './columns/told.ts';
+import { notContradicted } from './columns/ways.ts';
+import { readTable } from './csv.ts';
 
 describe('columns that were remembered', () => {
   const kept = proposeMapping(tableFrom('Date;Amount;Name\n25/03/2026;12,50;Quay\n26/03/2026;8,00;Pier')) as Mapping;
@@ -44,6 +47,7 @@ describe('rows that are no charge of the card', () => {
   it('are not those whose other columns say nothing of the kind', () => {
     for (const [heading, cells] of [
       ['Note', ['room 4410', '', 'x']],
+      ['Valuta', ['01.03.2026', '02.03.2026', '04.03.2026']],
       ['Till', ['0001', '0002', '0003']],
       ['Card', ['**** 4410', '', '**** 4410']],
     ] as const)

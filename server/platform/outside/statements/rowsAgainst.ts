@@ -9,7 +9,7 @@ const AHEAD_DAYS = 3660;
 const MOSTLY = 0.8;
 
 /** A number of a card as statements write it: whole, or with its middle hidden. */
-const CARD_NUMBER = /^(?=.*[xX*•.…])[\dxX*•.… -]{4,30}\d{4}$|^\d{4}(?:[ -]?\d{4}){2}[ -]?\d{1,7}$/;
+export const CARD_NUMBER = /^(?=.*(?:[xX*•…]|\.\.))[\dxX*•.… -]{4,30}\d{4}$|^\d{4}(?:[ -]?\d{4}){2}[ -]?\d{1,7}$/;
 const CARD_HEADING = /card|karte|kort|carte|tarjeta|cart[aã]o|kaart|kártya/i;
 
 /** Words of a status that say that nothing was booked (common practice; from memory). */

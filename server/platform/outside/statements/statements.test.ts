@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { checkStatement } from '../../../../core/evidence/statements/checkStatement.ts';
 import type { Mapping } from '../../../../contract/statements.ts';
-import { proposeMapping, readTable } from './csv.ts';
+import { proposeMapping } from './columns/proposeMapping.ts';
+import { readTable } from './csv.ts';
 import { entriesOfTable } from './tableRows.ts';
-import { readStatements, textOf } from './readStatements.ts';
+import { readStatements } from './readStatements.ts';
+import { textOf } from './textOf.ts';
 import type { ReadFile } from './readStatements.types.ts';
 
 const only = (read: ReadFile | null) => {
@@ -194,7 +196,18 @@ describe('a table', () => {
     expect(readTable('hello').ok).toBe(false);
     expect(readTable('a;b;c\n').ok).toBe(false);
   });
+  it('is read as Shift_JIS, or in letters of Central Europe, where it makes words of them', () => {
+    expect(textOf(Buffer.from('93fa95742c935896bc2c8be08a7a0a', 'hex'))).toBe('日付,店名,金額\n');
+    expect(textOf(Buffer.concat([Buffer.from('Op'), Buffer.from([0xb3]), Buffer.from('aty')]))).toBe('Opłaty');
+    expect(textOf(Buffer.concat([Buffer.from('Ksi'), Buffer.from([0xb1]), Buffer.from('g')]))).toBe('Ksiąg');
+  });
+  it('is refused where its letters cannot be told', () => {
+    // "Дата;Сумма" in windows-1251, and headings in GBK
+    for (const hex of ['c4e0f2e03bd1f3ecece0', 'c8d5c6da3bbdf0b6ee3bc9ccbca7'])
+      expect(() => textOf(Buffer.from(hex, 'hex'))).toThrow('Save it as UTF-8');
+  });
   it('is read as windows-1252 where it is not UTF-8', () => {
     expect(textOf(Buffer.from([0x48, 0xe4, 0x6e]))).toBe('Hän');
+    expect(textOf(Buffer.from('Café Zoë: Fähre für 5 £; øl, Åre', 'latin1'))).toContain('Fähre für 5 £; øl');
   });
 });

@@ -7,6 +7,7 @@ import { readLocalDate } from '../../../../core/numbers/readLocalDate.ts';
 import type { StatementEntry } from '../../../../core/evidence/statements/statement.types.ts';
 import type { Table } from './csv.ts';
 import { merchantName } from './merchantName.ts';
+import { isBack, isSpent } from './sideMarks.ts';
 
 export interface RowProblem {
   line: number;
@@ -92,7 +93,7 @@ function settledOf(cell: Cell, mapping: Mapping, currency: string): string {
   if (mapping.credit !== null) return ofTwoColumns(first, second, mapping, currency);
   const amount = amountIn(first, currency, mapping);
   if (mapping.side === null) return mapping.spent === 'negative' ? negated(amount) : amount;
-  const spent = isSpent(cell(mapping.side));
+  const spent = saysSpent(cell(mapping.side));
   const usual = spent && mapping.spent === 'negative' ? '-' : '';
   if (amount.startsWith('-') !== (usual === '-'))
     throw new RowFault(`the amount "${first}" has a sign against its mark "${cell(mapping.side)}"`);
@@ -110,12 +111,9 @@ function ofTwoColumns(debit: string, credit: string, mapping: Mapping, currency:
   return spent ? magnitude(amount) : negated(amount);
 }
 
-const SPENT = /^(?:d|dr|db|dbit|debit|débit|débito|s|soll|belastung|af|ut|\+?spent|purchase)$/i;
-const BACK = /^(?:c|cr|crdt|credit|crédit|crédito|h|haben|gutschrift|bij|inn|refund)$/i;
-function isSpent(mark: string): boolean {
-  const plain = mark.replace(/[.:]/g, '').trim();
-  if (SPENT.test(plain)) return true;
-  if (BACK.test(plain)) return false;
+function saysSpent(mark: string): boolean {
+  if (isSpent(mark)) return true;
+  if (isBack(mark)) return false;
   throw new RowFault(`"${mark}" does not say whether it was spent or came back`);
 }
 
