@@ -1,6 +1,8 @@
 import { randomFrom, type Random } from '../../demo/random.ts';
 import { write } from './randomCase.ts';
-import { PLACES, type Place } from './tableWords.ts';
+import { PLACES } from './tablePlaces.ts';
+import { day, figure, turned, type Ways, type WaysTold } from './tableCells.ts';
+import type { Place } from './tableWords.ts';
 
 /** A charge as it truly is: positive is spent, negative came back. */
 export interface TrueRow {
@@ -20,10 +22,9 @@ export interface RandomTable {
   rows: TrueRow[];
   /** The column that truly holds each field; null where the table has none. */
   truth: Record<string, number | null>;
-  ways: { order: 'dmy' | 'mdy' | 'ymd'; mark: ',' | '.'; spent: 'positive' | 'negative' };
+  ways: WaysTold;
   delimiter: string;
 }
-type Ways = RandomTable['ways'] & { named: boolean; group: string; signAfter: boolean };
 interface Drawn {
   field: string | null;
   heading: string;
@@ -202,14 +203,6 @@ function days(around: Around): Drawn[] {
   return r.next() < 0.5 ? [bought, booked] : [booked, bought];
 }
 
-function day(iso: string, { order, named }: Ways, { months, between }: Place): string {
-  const [y, m, d] = iso.split('-') as [string, string, string];
-  if (named) return `${Number(d)} ${months[Number(m) - 1]} ${y}`;
-  if (order === 'ymd') return between === '' ? `${y}${m}${d}` : `${y}-${m}-${d}`;
-  const sign = between || '/';
-  return order === 'dmy' ? `${d}${sign}${m}${sign}${y}` : `${m}${sign}${d}${sign}${y}`;
-}
-
 function words(around: Around): Drawn[] {
   const { r } = around;
   const merchant: Drawn = { field: 'merchant', heading: heading(around, 'merchant'), cell: (row) => row.merchant };
@@ -292,14 +285,4 @@ function beside(around: Around): Drawn[] {
     [0.2, { field: null, heading: heading(around, 'status'), cell: (row) => (row.pending ? 'Pending' : 'Booked') }],
   ];
   return may.flatMap(([share, column]) => (r.next() < share ? [column] : []));
-}
-
-const turned = (amount: string): string =>
-  amount.startsWith('-') ? amount.slice(1) : /[1-9]/.test(amount) ? `-${amount}` : amount;
-
-function figure(amount: string, { mark, group, signAfter }: Ways): string {
-  const [whole, decimals] = amount.replace('-', '').split('.') as [string, string | undefined];
-  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, group);
-  const plain = decimals === undefined ? grouped : `${grouped}${mark}${decimals}`;
-  return !amount.startsWith('-') ? plain : signAfter ? `${plain}-` : `-${plain}`;
 }

@@ -71,8 +71,8 @@ describe(`${RUNS} tables laid out by somebody else`, () => {
       return counts;
     };
     const whole = results.filter((r) => r.open.length === 0 && r.wrong.length === 0).length;
-    console.info(
-      `wholly right ${whole} of ${RUNS}; open ${JSON.stringify(count((r) => r.open))}; wrong ${JSON.stringify(count((r) => r.wrong))}`,
+    process.stdout.write(
+      `wholly right ${whole} of ${RUNS}; open ${JSON.stringify(count((r) => r.open))}; wrong ${JSON.stringify(count((r) => r.wrong))}\n`,
     );
     expect((100 * whole) / RUNS).toBeGreaterThanOrEqual(WHOLLY_RIGHT);
   });
