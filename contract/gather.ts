@@ -43,13 +43,24 @@ export const combineSchema = z.strictObject({
     ({ id }) => id,
   ),
 });
-export const divideSchema = z.strictObject({
-  revision,
-  parts: z
-    .array(z.array(z.number().int().min(1).max(30)).min(1).max(30))
-    .min(2)
-    .max(30),
-});
+const fraction = z.number().min(0).max(1);
+/** By pages for a PDF; by places for a picture that shows several papers, as fractions from its top left corner. */
+export const divideSchema = z.union([
+  z.strictObject({
+    revision,
+    parts: z
+      .array(z.array(z.number().int().min(1).max(30)).min(1).max(30))
+      .min(2)
+      .max(30),
+  }),
+  z.strictObject({
+    revision,
+    places: z
+      .array(z.strictObject({ x: fraction, y: fraction, width: fraction, height: fraction }))
+      .min(2)
+      .max(12),
+  }),
+]);
 export const receiptsQuery = z.strictObject({
   of: z.enum(['gone']).optional().describe('Those that were taken away, or that others were made of.'),
 });

@@ -127,6 +127,7 @@ export const REFUSALS = {
   ],
   'receipt-pages': [422, 'Put each page of {name} into one of the parts: it has {pages}.'],
   'receipt-one-page': [422, '{name} is no PDF of several pages, so there is nothing to divide.'],
+  'receipt-no-picture': [422, '{name} is no picture, so no places can be cut out of it. Divide it by its pages.'],
   'future-purchase': [422, '{date} has not come yet. Enter the day of the purchase.'],
   'tax-above-total': [422, '{figure} is more than the total of the receipt. Correct the tax or the total.'],
   'receipt-not-read': [422, '{name}: {reason}.'],

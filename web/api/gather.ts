@@ -1,3 +1,4 @@
+import type { Box } from '../../core/evidence/reading/reading.types.ts';
 import useSWR from 'swr';
 import type { z } from 'zod';
 import {
@@ -55,14 +56,17 @@ interface Seen {
   revision: number;
 }
 
+/** By pages, or by places on a picture. */
+export type Division = { parts: number[][] } | { places: Box[] };
+
 export const gather = {
   confirm: (id: string, facts: Confirmation) => send('PUT', `/receipts/${id}`, receiptsAnswer, facts),
   readAgain: ({ id, revision }: Seen) => send('POST', `/receipts/${id}/read`, receiptsAnswer, { revision }),
   remove: ({ id, revision }: Seen) => send('DELETE', `/receipts/${id}?revision=${revision}`, receiptsAnswer),
   combine: (receipts: readonly Seen[]) =>
     send('POST', '/receipts/combine', madeAnswer, { receipts: receipts.map(({ id, revision }) => ({ id, revision })) }),
-  divide: ({ id, revision }: Seen, parts: number[][]) =>
-    send('POST', `/receipts/${id}/divide`, madeAnswer, { revision, parts }),
+  divide: ({ id, revision }: Seen, division: Division) =>
+    send('POST', `/receipts/${id}/divide`, madeAnswer, { revision, ...division }),
   turn: ({ id, revision }: Seen, page: number, turns: number) =>
     send('PUT', `/receipts/${id}/pages/${page}/turn`, receiptsAnswer, { revision, turns }),
   bringBack: (id: string) => send('POST', `/receipts/${id}/back`, receiptsAnswer),

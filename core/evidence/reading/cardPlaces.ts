@@ -2,7 +2,13 @@ import { isCardLine, hasFourDigits } from './_lib/findCard.ts';
 import { around, toLines } from './_lib/lines.ts';
 import type { Box, Word } from './reading.types.ts';
 
-const MOST_PLACES = 6;
+const MOST_PLACES = 8;
+/** From one row of a till to the next, in heights of a word: dense ones and wide ones. */
+const PITCHES = [1.35, 1.9];
+/** Ink that was taken for words, and that the recogniser itself did not believe, is no row. */
+const LEGIBLE = 60;
+const isLegible = ({ text, confidence }: Word): boolean => confidence >= LEGIBLE && /[\p{L}\d]{2}/u.test(text);
+const isAmount = ({ text }: Word): boolean => /\d[.,]\d{2}$/.test(text);
 
 /**
  * Where a masked card number may stand that was not recognised: right of a word for a card that has no digits beside it,
@@ -15,11 +21,12 @@ export function cardPlaces(words: readonly Word[]): { page: number; box: Box }[]
     const card = around(line.words.filter((w) => isCardLine(w.text)).map((w) => w.box));
     const { y, height } = card.width > 0 ? card : line.box;
     const left = card.width > 0 ? card.x + card.width : line.box.x;
-    const beside = { x: left, y, width: 1 - left, height };
-    const below = { x: 0, y: y + height * 1.35, width: 1, height };
-    const next = lines[i + 1];
-    const free = next?.page !== line.page || next.box.y > below.y + height;
-    return [{ page: line.page, box: beside }, ...(free ? [{ page: line.page, box: below }] : [])];
+    const end = Math.min(1, ...line.words.filter((w) => w.box.x >= left && isAmount(w)).map((w) => w.box.x));
+    const beside = { x: left, y, width: end - left, height };
+    const below = PITCHES.map((pitch) => ({ x: 0, y: y + height * pitch, width: 1, height }));
+    const next = lines.slice(i + 1).find((other) => other.words.some(isLegible));
+    const free = below.filter((box) => next?.page !== line.page || next.box.y > box.y + height);
+    return [beside, ...free].map((box) => ({ page: line.page, box }));
   });
   return places.slice(-MOST_PLACES);
 }

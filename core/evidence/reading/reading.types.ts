@@ -60,6 +60,8 @@ export interface Reading {
   bought?: FoundItem[];
   /** What on it says that it was paid. */
   paid?: Found | null;
+  /** The papers that one page shows, where it shows more than one: nothing that was read is sure then. */
+  apart?: Spot[];
 }
 
 export const FIELDS = ['amount', 'currency', 'date', 'merchant', 'taxNumber', 'cardDigits'] as const;

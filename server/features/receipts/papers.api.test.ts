@@ -168,6 +168,38 @@ describe('a PDF with several receipts', () => {
   });
 });
 
+describe('a picture of several papers', () => {
+  const PLACES = [
+    { x: 0, y: 0, width: 0.5, height: 1 },
+    { x: 0.5, y: 0, width: 0.5, height: 0.5 },
+  ];
+  it('becomes a receipt of each of its places, and one again', async () => {
+    const file = await added(tomas, await picture('#5aa'), 'two.png');
+    const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, { revision: 1, places: PLACES });
+    expect(status).toBe(201);
+    const page = file.pages[0] as any;
+    const made = await Promise.all(body.made.map((id: string) => byId(tomas, id)));
+    expect(made.map((r: any) => [r.name, r.madeFrom, r.pages[0].width, r.pages[0].height])).toEqual([
+      ['two.png, paper 1 of 2', [file.id], page.width / 2, page.height],
+      ['two.png, paper 2 of 2', [file.id], page.width / 2, page.height / 2],
+    ]);
+    expect((await tomas.post(`/receipts/${file.id}/back`)).status).toBe(200);
+    expect(await byId(tomas, file.id)).toBeTruthy();
+  });
+  it('is not divided by places where it is a PDF, nor into what is too small or beside it', async () => {
+    const file = await added(tomas, await pdf(2, [['Slips', '2.00']]), 'slips.pdf');
+    const refused = await tomas.post(`/receipts/${file.id}/divide`, { revision: 1, places: PLACES });
+    expect([refused.status, refused.body.code]).toEqual([422, 'receipt-no-picture']);
+    const one = await added(tomas, await picture('#6aa'), 'one.png');
+    const tiny = [PLACES[0], { x: 0.99, y: 0.99, width: 0.01, height: 0.01 }];
+    expect((await tomas.post(`/receipts/${one.id}/divide`, { revision: 1, places: tiny })).body.code).toBe(
+      'receipt-not-read',
+    );
+    const beside = [PLACES[0], { x: 1.2, y: 0, width: 0.5, height: 0.5 }];
+    expect((await tomas.post(`/receipts/${one.id}/divide`, { revision: 1, places: beside })).status).toBe(400);
+  });
+});
+
 describe('a page', () => {
   it('that its owner turns stays turned, and is read again so', async () => {
     const file = await added(tomas, await picture('#4aa'), 'side.png');

@@ -1,3 +1,4 @@
+import type { Box } from '../../../core/evidence/reading/reading.types.ts';
 import { receiptLifecycle } from '../../../core/workflow/lifecycles/gathering.ts';
 import { perform } from '../../platform/acts/perform.ts';
 import type { Actor, Services } from '../../platform/context.ts';
@@ -61,30 +62,46 @@ export async function combineReceipts(services: Services, actor: Actor, seen: re
   return made!;
 }
 
-/** Makes a receipt of each list of pages of a PDF. Every page has to be in one of them. */
+/** How a receipt is divided: by the pages of a PDF, or by places on a picture. */
+export type Division = { parts: number[][] } | { places: Box[] };
+
+/** Makes a receipt of each list of pages of a PDF, every page in one of them, or of each place on a picture. */
 export const divideReceipt = (
   services: Services,
   actor: Actor,
   seen: SeenReceipt,
-  parts: readonly number[][],
-): Promise<bigint[]> => replace(services, actor, [seen], () => partsOf(services, actor, seen, parts));
+  division: Division,
+): Promise<bigint[]> =>
+  replace(services, actor, [seen], async () => {
+    const [receipt] = await ownReceipts(services.db, actor, [seen]);
+    assertUnused(receipt!);
+    return 'parts' in division
+      ? partsOf(services, actor, receipt!, division.parts)
+      : placesOf(services, actor, receipt!, division.places);
+  });
 
 async function partsOf(
   services: Services,
   actor: Actor,
-  seen: SeenReceipt,
-  parts: readonly number[][],
+  receipt: ReceiptRecord,
+  parts: number[][],
 ): Promise<MadeFile[]> {
-  const [receipt] = await ownReceipts(services.db, actor, [seen]);
-  assertUnused(receipt!);
-  const { name, pages, kind } = receipt!;
+  const { name, pages, kind } = receipt;
   if (kind !== 'pdf' || pages.length < 2) throw new Refused('receipt-one-page', { name });
   const wanted = parts.flat().sort((a, b) => a - b);
   if (parts.length < 2 || wanted.length !== pages.length || wanted.some((page, i) => page !== i + 1))
     throw new Refused('receipt-pages', { name, pages: pages.length, path: 'parts' });
-  const paper = await paperOf(services.db, receipt!);
-  const made = await readable(name, () => services.reader.divide(paper, [...parts], actor.id));
+  const paper = await paperOf(services.db, receipt);
+  const made = await readable(name, () => services.reader.divide(paper, parts, actor.id));
   return made.map((bytes, i) => ({ name: `${name}, ${pagesSaid(parts[i]!)}`, bytes }));
+}
+
+async function placesOf(services: Services, actor: Actor, receipt: ReceiptRecord, places: Box[]): Promise<MadeFile[]> {
+  const { name, kind } = receipt;
+  if (kind !== 'picture') throw new Refused('receipt-no-picture', { name });
+  const paper = await paperOf(services.db, receipt);
+  const made = await readable(name, () => services.reader.cut(paper, places, actor.id));
+  return made.map((bytes, i) => ({ name: `${name}, paper ${i + 1} of ${made.length}`, bytes }));
 }
 
 /**

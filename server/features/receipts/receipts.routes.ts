@@ -54,8 +54,8 @@ export function receiptRoutes(services: Services, uploads: RequestHandler): Rout
     answer(res, madeAnswer, { made: [String(await combineReceipts(services, actorOf(req), seen))] }, 201);
   });
   router.post('/receipts/:id/divide', async (req, res) => {
-    const { revision, parts } = checked(divideSchema, req.body);
-    const made = await divideReceipt(services, actorOf(req), seenIn(req, revision), parts);
+    const { revision, ...division } = checked(divideSchema, req.body);
+    const made = await divideReceipt(services, actorOf(req), seenIn(req, revision), division);
     answer(res, madeAnswer, { made: made.map(String) }, 201);
   });
   router.put('/receipts/:id/pages/:page/turn', async (req, res) => {

@@ -1,7 +1,8 @@
+import type { Box } from '../../../core/evidence/reading/reading.types.ts';
 import { serve } from '../helpers/serve.ts';
 import { inspect } from './reading/inspect.ts';
 import { senderOf } from './reading/mail.ts';
-import { combinePapers, dividePaper, type Paper } from './reading/papers.ts';
+import { combinePapers, cutPicture, dividePaper, type Paper } from './reading/papers.ts';
 import { readFile, type FileToRead } from './reading/readFile.ts';
 import { readRows, readStatementFile, type RowsToRead } from './statements/readStatementFile.ts';
 import { Unreadable } from './unreadable.ts';
@@ -15,6 +16,7 @@ export type Task =
   | ({ task: 'read' } & FileToRead)
   | { task: 'combine'; papers: Paper[] }
   | { task: 'divide'; bytes: Uint8Array; turns: number[]; parts: number[][] }
+  | { task: 'cut'; bytes: Uint8Array; type: string; turns: number[]; places: Box[] }
   | { task: 'sender'; bytes: Uint8Array }
   | { task: 'statements'; bytes: Uint8Array }
   | ({ task: 'rows' } & RowsToRead);
@@ -30,6 +32,8 @@ function done(task: Task): Promise<unknown> | unknown {
   switch (task.task) {
     case 'divide':
       return dividePaper({ bytes, turns: task.turns }, task.parts);
+    case 'cut':
+      return cutPicture({ ...task, bytes }, task.places);
     case 'inspect':
       return inspect(bytes);
     case 'read':

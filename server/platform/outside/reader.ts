@@ -10,6 +10,7 @@ import type { Inspected, ReadResult } from './reading/reading.types.ts';
 import type { RowsRead, StatementFile } from './statements/readStatementFile.ts';
 import type { TableOf } from './statements/tableRows.ts';
 import { Unreadable } from './unreadable.ts';
+import type { Box } from '../../../core/evidence/reading/reading.types.ts';
 
 /** Looks at files from outside in processes of their own. `person` is whose file it is, for a fair share of the processes. */
 export interface Reader {
@@ -23,6 +24,8 @@ export interface Reader {
   combine(papers: Paper[], person: string): Promise<Buffer>;
   /** PDFs of some pages each of one. */
   divide(paper: Pick<Paper, 'bytes' | 'turns'>, parts: number[][], person: string): Promise<Buffer[]>;
+  /** Pictures of some places each of one. */
+  cut(paper: Pick<Paper, 'bytes' | 'type' | 'turns'>, places: Box[], person: string): Promise<Buffer[]>;
   /** The statements of a file, or what its table looks like; Unreadable when it is neither. */
   statements(bytes: Buffer, person: string): Promise<StatementFile>;
   /** The rows of a table by a mapping. */
@@ -81,6 +84,10 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
     combine: async (papers, person) => Buffer.from(await ask<Uint8Array>({ task: 'combine', papers }, short(person))),
     divide: async (paper, parts, person) =>
       (await ask<Uint8Array[]>({ task: 'divide', ...paper, parts }, short(person))).map((made) => Buffer.from(made)),
+    cut: async ({ bytes, type, turns }, places, person) =>
+      (await ask<Uint8Array[]>({ task: 'cut', bytes, type, turns, places }, short(person))).map((made) =>
+        Buffer.from(made),
+      ),
     statements: (bytes, person) => ask({ task: 'statements', bytes }, short(person)),
     rows: (bytes, mapping, of, person) => ask({ task: 'rows', bytes, mapping, of }, short(person)),
     atOnce,

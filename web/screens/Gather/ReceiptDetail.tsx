@@ -8,7 +8,7 @@ import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { spotsOf } from '../../parts/spots.ts';
 import { toast } from '../../parts/toast.tsx';
 import { CompareReceipts } from './CompareReceipts.tsx';
-import { DivideReceipt } from './DivideReceipt.tsx';
+import { DivideReceipt, isDivisible } from './DivideReceipt.tsx';
 import { ReceiptForm } from './ReceiptForm.tsx';
 
 interface DetailProps {
@@ -88,8 +88,12 @@ function DetailHead({ receipt, onDone, onReload }: Omit<DetailProps, 'all'>) {
           {receipt.madeFrom.length > 1 ? 'Take apart' : 'Make one again'}
         </button>
       )}
-      {free && receipt.kind === 'pdf' && receipt.pages.length > 1 && (
-        <button type="button" className="btn btn-xs" onClick={() => setDividing(true)}>
+      {free && isDivisible(receipt) && (
+        <button
+          type="button"
+          className={`btn btn-xs ${receipt.reading?.apart ? 'btn-primary' : ''}`}
+          onClick={() => setDividing(true)}
+        >
           Divide…
         </button>
       )}

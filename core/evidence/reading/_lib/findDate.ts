@@ -47,8 +47,15 @@ export function findDate(lines: readonly TextLine[], context: DateContext): Foun
     value: best.value,
     sure: surenessOf(best, rival !== undefined, confidence),
     spot: spotAt(line, best.start, best.end),
-    because: best.other ? `day before month; it could also be ${best.other}` : 'it is written so',
+    because: best.other ? `${orderOf(best, line)}; it could also be ${best.other}` : 'it is written so',
   };
+}
+
+/** Which of day and month was taken to stand first, or that zeros were put right. */
+function orderOf({ value, start, end }: Candidate, { text }: TextLine): string {
+  const first = Number(/\d+/.exec(text.slice(start, end))?.[0]);
+  if (first === Number(value.slice(8))) return 'day before month';
+  return first === Number(value.slice(5, 7)) ? 'month before day' : 'zeros may have been taken for other digits';
 }
 
 function surenessOf(best: Candidate, contested: boolean, confidence: number): Sureness {
@@ -92,11 +99,15 @@ function scoreOf(value: string, line: TextLine, index: number, start: number, en
   const { asOf, lines } = page;
   let score = 5 + labelScore(labelOf(line, lines[index - 1], start, end), page);
   if (isItemOf(page, line, start, end)) score -= 5;
-  if (/\d{1,2}[:.h]\d{2}/.test(line.text.slice(start + 8))) score += 2;
+  if (TIME.test(line.text.slice(end))) score += 2;
   if (value > asOf) score -= 8;
   if (value < addDays(asOf, -OLDEST_DAYS)) score -= 6;
   return score;
 }
+
+/** A time of day after a date; with a point only right after it, since "96.00" and "12.50" further on are amounts. */
+const TIME =
+  /(?<!\d)(?:[01]?\d|2[0-3])[:h][0-5]\d(?!\d)|^\D{0,6}(?:[01]?\d|2[0-3])\.[0-5]\d(?![\d.,])(?! ?(?:\p{Sc}|\p{Lu}{3}|kr))/u;
 
 function labelScore(label: string, { lodging }: Page): number {
   if (PAYMENT_DATE.test(label)) return 6;

@@ -1,4 +1,4 @@
-import type { Found } from '../reading.types.ts';
+import type { Found, Word } from '../reading.types.ts';
 import { plain, type TextLine } from './lines.ts';
 import type { Money } from './money.ts';
 import { DATE_LABEL } from './dateWords.ts';
@@ -19,7 +19,8 @@ export function findMerchant(lines: readonly TextLine[], amounts: readonly Money
   const heights = lines.map((l) => l.box.height).sort((a, b) => a - b);
   const usual = heights[Math.floor(heights.length / 2)] ?? 0;
   const scored = head
-    .map((line, i) => ({ line, name: nameIn(line), score: scoreOf(line, i, usual) }))
+    .map((line, i) => ({ line, column: firstColumn(line), i }))
+    .map(({ line, column, i }) => ({ line, name: nameIn(column), score: scoreOf(line, column, i, usual) }))
     .filter((s) => s.name !== null && s.score > 0);
   const [best, second] = scored.sort((a, b) => b.score - a.score);
   if (!best) return null;
@@ -33,13 +34,27 @@ export function findMerchant(lines: readonly TextLine[], amounts: readonly Money
   };
 }
 
+/** So many letters wide is the space between two columns. */
+const COLUMN_GAP = 5;
+
+/** The words of a row up to the first wide space: a name beside "Ticket" or a date in a column of its own ends there. */
+function firstColumn({ words, text }: TextLine): string {
+  const letter = words.reduce((a, w) => a + w.box.width, 0) / Math.max(1, text.replace(/ /g, '').length);
+  const end = words.findIndex((w, i) => i > 0 && w.box.x - rightOf(words[i - 1]!) > letter * COLUMN_GAP);
+  const column = words.slice(0, end < 0 ? words.length : end).map((w) => w.text);
+  return column.join(' ');
+}
+const rightOf = ({ box }: Word): number => box.x + box.width;
+
 function nameIn(line: TextLine): string | null {
-  const name = line.text.replace(/^[^\p{L}\p{N}]+|(?<![^\p{L}\p{N}.)!])[^\p{L}\p{N}.)!]+$/gu, '').trim();
+  const name = firstColumn(line)
+    .replace(/^[^\p{L}\p{N}]+|(?<![^\p{L}\p{N}.)!])[^\p{L}\p{N}.)!]+$/gu, '')
+    .trim();
   return /\p{L}{3}/u.test(name) ? name.slice(0, 120) : null;
 }
 
-function scoreOf(line: TextLine, index: number, usual: number): number {
-  const text = plain(line.text);
+function scoreOf(line: TextLine, column: string, index: number, usual: number): number {
+  const text = plain(column);
   const letters = text.replace(/[^a-z]/g, '').length;
   let score = 6 - index * 1.4;
   if (usual > 0) score += Math.max(-2, Math.min(5, (line.box.height / usual - 1) * 6));
@@ -50,6 +65,6 @@ function scoreOf(line: TextLine, index: number, usual: number): number {
   if (DATE_LABEL.test(text) || /\d{1,2}[./:-]\d{2}/.test(text)) score -= 6;
   if (/www\.|https?:|@|(?<![a-z])(?:tel|tele(?:ph|f)one?n?|phone|tlf|fax|mobile?)(?![a-z])/.test(text)) score -= 7;
   if (TAX_NUMBER.test(text) && /\d{5,}/.test(text)) score -= 7;
-  if (letters < line.text.replace(/\s/g, '').length * 0.6) score -= 4;
+  if (letters < column.replace(/\s/g, '').length * 0.6) score -= 4;
   return score;
 }

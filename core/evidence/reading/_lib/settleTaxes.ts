@@ -29,7 +29,7 @@ export function settleTaxes(found: readonly TaxLine[], total: bigint | null, ext
   if (total === null) return ofEachRate(found).map((line) => graded(line, 'likely'));
   const whole = wholeSet(found, total, extras);
   if (whole) return whole.map((line) => graded(line, 'sure'));
-  const lines = ofEachRate(found);
+  const lines = summed(found, total) ?? ofEachRate(found);
   const [only] = lines;
   if (lines.length === 1 && only!.rate !== null && isTaxOf(only!.tax, total, only!.rate) && only!.base === null)
     return [graded(only!, only!.computed ? 'sure' : 'likely')];
@@ -57,6 +57,37 @@ function wholeSet(found: readonly TaxLine[], total: bigint, extras: readonly big
   }
   return best;
 }
+
+/**
+ * Rows that state the tax of an item each, as a folio's nights do, taken together where their taxes come to those within the
+ * total, or their bases and taxes to the total. Example: four nights of 96.00 with 11.42 each, of 384.00 → 45.68.
+ */
+function summed(found: readonly TaxLine[], total: bigint): TaxLine[] | null {
+  const rates = [...new Set(found.map((line) => line.rate))];
+  if (rates.includes(null) || rates.length === found.length) return null;
+  const lines = rates.map((rate) => {
+    const rows = found.filter((line) => line.rate === rate);
+    const bases = rows.map((line) => line.base);
+    return {
+      ...rows.at(-1)!,
+      base: bases.includes(null) ? null : bases.reduce<bigint>((a, base) => a + base!, 0n),
+      tax: rows.reduce((a, line) => a + line.tax, 0n),
+      confidence: Math.min(...rows.map((line) => line.confidence)),
+      rows: BigInt(rows.length),
+    };
+  });
+  const gross = lines.reduce<bigint | null>(
+    (a, { base, tax }) => (a === null || base === null ? null : a + base + tax),
+    0n,
+  );
+  const [only] = lines;
+  // each row is rounded by itself, so the sum may be a minor unit off for every one
+  const isWithin = lines.length === 1 && isAbout(only!.tax, total, only!.rate!, only!.rows);
+  return gross === total || isWithin ? lines.map(({ rows: _, ...line }) => line) : null;
+}
+
+const isAbout = (tax: bigint, total: bigint, rate: string, most: bigint): boolean =>
+  Array.from({ length: Number(2n * most + 1n) }, (_, i) => tax - most + BigInt(i)).some((t) => isTaxOf(t, total, rate));
 
 /** At most one line a rate: the one with the largest tax, since a bill's tax is no less than an item's. */
 function ofEachRate(found: readonly TaxLine[]): TaxLine[] {

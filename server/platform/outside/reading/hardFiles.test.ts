@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { drawText, setText } from './drawText.ts';
 import { inspect } from './inspect.ts';
 import { mailText } from './mail.ts';
-import { combinePapers, dividePaper } from './papers.ts';
+import { combinePapers, cutPicture, dividePaper } from './papers.ts';
 import { readFile } from './readFile.ts';
 import type { ReadResult } from './reading.types.ts';
 import { straighten } from './straighten.ts';
@@ -51,6 +51,54 @@ describe('a picture', () => {
     const { x, y, width, height } = read.reading.amount!.spot!.box;
     const [across, down] = [x + width / 2, y + height / 2];
     expect([down, 1 - across, 1 - down, across][turns]).toBeCloseTo(0.55, 1);
+  });
+});
+
+describe('a picture of two papers', () => {
+  const OTHER = `KIESEL & MOLE DINER
+Harbour Road 4, Galway
+
+15/03/2026            20:41
+
+Fish pie                         14.50
+Lemonade                          3.90
+
+TOTAL  EUR                       18.40
+
+VAT 13.5%     16.21               2.19
+Cash                             20.00`;
+  const both = async (across: boolean) => {
+    const size = across ? { width: 1840, height: 640 } : { width: 940, height: 1250 };
+    const at = across ? { left: 920, top: 30 } : { left: 20, top: 630 };
+    return sharp({ create: { ...size, channels: 3, background: '#ffffff' } })
+      .composite([
+        { input: await photograph(), left: 0, top: 0 },
+        { input: await photograph(OTHER), ...at },
+      ])
+      .png()
+      .toBuffer();
+  };
+  it('side by side is sure of nothing, and is divided into two that are read', async () => {
+    const bytes = await both(true);
+    const { reading, remarks } = await readPicture(bytes);
+    const { amount, currency, date, merchant, apart } = reading;
+    expect([amount, currency, date, merchant].map((f) => f?.sure ?? 'doubtful')).toEqual(Array(4).fill('doubtful'));
+    expect(remarks.join()).toContain('2 papers');
+    const parts = await cutPicture(
+      { bytes, type: 'image/png', turns: [0] },
+      apart!.map(({ box }) => box),
+    );
+    const read = [];
+    for (const part of parts)
+      read.push(await readFile({ kind: 'picture', type: 'image/jpeg', bytes: part, asOf: AS_OF }));
+    expect(read.map((r) => [r.reading.amount?.value, r.reading.date?.value, r.reading.apart])).toEqual([
+      ['26.00', '2026-03-12', undefined],
+      ['18.40', '2026-03-15', undefined],
+    ]);
+  });
+  it('one below the other says so too', async () => {
+    const { reading } = await readPicture(await both(false));
+    expect([reading.apart?.length, reading.amount?.sure]).toEqual([2, 'doubtful']);
   });
 });
 
@@ -272,6 +320,24 @@ describe('a mail', () => {
         '2026-03-12',
       ]);
     }
+  });
+
+  it('has the day of the mail that was forwarded, and no department for a merchant', async () => {
+    const day = (row: string) =>
+      mailText(
+        mail(
+          HEAD,
+          'text/plain',
+          `---\r\nFrom: Receipts <till@harbour-cafe.example>\r\n${row}\r\nSubject: Receipt 17\r\n\r\nTotal EUR 26.00\r\n`,
+        ),
+      );
+    expect((await day('Sent: Thursday, 12 March 2026 14:22')).split('\n').slice(0, 3)).toEqual([
+      'harbour cafe',
+      'Receipt 17',
+      'Sent: Thursday, 12 March 2026 14:22',
+    ]);
+    const named = mail(HEAD.replace('Saltway Rail', 'Billing'), 'text/plain', 'Total EUR 26.00\r\n');
+    expect((await mailText(named)).split('\n')[0]).toBe('saltway');
   });
 
   const attached = (count: number, body: string) => {

@@ -30,7 +30,7 @@ export async function lookForCard(
     if (strip.width < 20 || strip.height < 8) continue;
     const run = await maskedRun(png, strip);
     const place = run && { x: run.from / width, y: box.y, width: (run.to - run.from) / width, height: box.height };
-    if (!place || words.some((w) => w.page === page && w.confidence >= LEGIBLE && overlap(w.box, place))) continue;
+    if (!place || words.some((w) => w.page === page && isTold(w) && overlap(w.box, place))) continue;
     const cut = { left: run.from, top: strip.top, width: run.to - run.from, height: strip.height };
     const picture = await sharp(png)
       .extract(cut)
@@ -43,6 +43,9 @@ export async function lookForCard(
   }
   return [];
 }
+
+/** A word that was read as such, or an amount, however faintly: no masked number. */
+const isTold = ({ text, confidence }: Word): boolean => confidence >= LEGIBLE || /\d[.,]\d{2}$/.test(text);
 
 const overlap = (a: Box, b: Box): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height * 0.7 && b.y < a.y + a.height * 0.7;

@@ -26,9 +26,11 @@ export function textOf(mail: ParsedMail): string {
   const body = bodyOf(mail);
   if (body.trim() === '') return '';
   const inner = forwardedIn(body);
-  const from = inner?.from ?? (mail.from?.value[0]?.name || mail.from?.text);
+  const [sender] = mail.from?.value ?? [];
+  const from = inner?.from ?? nameOr(sender?.name ?? '', sender?.address ?? '');
   const subject = inner?.subject ?? mail.subject?.replace(FORWARD_MARK, '');
-  const sent = inner || !mail.date ? null : `Sent: ${mail.date.toISOString().slice(0, 10)}`;
+  const day = inner ? inner.sent : mail.date?.toISOString().slice(0, 10);
+  const sent = day && `Sent: ${day}`;
   const head = [from, subject, sent].filter(Boolean).join('\n');
   return `${head}\n\n${(inner?.text ?? body).slice(0, MOST_LETTERS)}`.replaceAll('\0', '');
 }
@@ -60,11 +62,21 @@ const FORWARD_MARK = /^(?:\s*(?:fwd?|wg|tr|rv|enc|i|vs|fs|vl|doorst)\s*:)+\s*/i;
 /** The head of a forwarded mail in the languages of western and northern Europe (common practice of mail programs; from memory). */
 const FROM = /^[\s>*]*(?:from|von|de|da|van|fra|från|lähettäjä)\s*:\*?\s*(\S.*)$/i;
 const SUBJECT = /^[\s>*]*(?:subject|betreff|objet|asunto|assunto|oggetto|onderwerp|emne|ämne|aihe)\s*:\*?\s*(\S.*)$/i;
+const SENT =
+  /^[\s>*]*(?:date|sent|datum|gesendet|fecha|enviado(?: el)?|data|enviada|inviato|verzonden|dato|sendt|skickat|lähetetty|envoyé|päivämäärä)\s*:\*?\s*(\S.*)$/i;
 const HEAD_ROW = /^[\s>*]*\p{L}[\p{L} -]{1,20}\s*:\*?\s*\S/u;
 const MOST_HEAD_ROWS = 8;
 
+interface Forwarded {
+  from: string;
+  subject: string | undefined;
+  /** When it was sent, as its head writes it. */
+  sent: string | undefined;
+  text: string;
+}
+
 /** The mail inside a forwarded one: its sender, subject and text, or null when nothing was forwarded. */
-function forwardedIn(body: string): { from: string; subject: string | undefined; text: string } | null {
+function forwardedIn(body: string): Forwarded | null {
   const rows = body.split(/\r?\n/);
   for (const [i, row] of rows.entries()) {
     const from = FROM.exec(row)?.[1];
@@ -73,7 +85,8 @@ function forwardedIn(body: string): { from: string; subject: string | undefined;
     const subject = head.map((r) => SUBJECT.exec(r)?.[1]).find((found) => found !== undefined);
     if (subject === undefined) continue;
     const text = rows.slice(i + head.length).map((r) => r.replace(/^(?:\s*>)+ ?/, ''));
-    return { from: nameOf(from), subject: subject.replace(FORWARD_MARK, ''), text: text.join('\n') };
+    const sent = head.map((r) => SENT.exec(r)?.[1]).find((found) => found !== undefined);
+    return { from: nameOf(from), subject: subject.replace(FORWARD_MARK, ''), sent, text: text.join('\n') };
   }
   return null;
 }
@@ -85,8 +98,24 @@ function headAt(rows: readonly string[], from: number): string[] {
   return end < 0 ? rest : rest.slice(0, end);
 }
 
+/** What a department calls itself: no merchant's name. */
+const DEPARTMENT =
+  /^(?:your )?(?:receipts?|e-?receipts?|billing|invoices?|orders?|bookings?|reservations?|payments?|accounts?|customer (?:service|care|support)|support|info|no-?reply|do not reply|tickets?|sales|shop|service|kvittering(?:er)?|kvitto(?:n)?|faktura|rechnung(?:en)?|beleg(?:e)?|buchung(?:en)?|reçus?|factures?|recibos?|facturas?|faturas?|ricevut[ae]|fattur[ae])$/i;
+
 /** "Harbour Café <till@cafe.example>" → "Harbour Café". */
 function nameOf(from: string): string {
   const [name = ''] = from.split(/[<[(]/);
-  return name.replace(/["*]/g, '').trim() || from;
+  const address = /[^\s<[(:]+@[^\s>\])]+/.exec(from)?.[0] ?? '';
+  return nameOr(name.replace(/["*]/g, '').trim(), address) || from;
+}
+
+/** A sender's name; where it names a department, whose it is by its address: ("Receipts", "till@harbour-cafe.example") → "harbour cafe". */
+function nameOr(name: string, address: string): string {
+  if (name !== '' && !DEPARTMENT.test(name)) return name;
+  const labels =
+    address
+      .split('@')[1]
+      ?.split('.')
+      .filter((label) => !/^(?:co|com|org|net|ac)$/.test(label)) ?? [];
+  return labels.at(-2)?.replace(/-/g, ' ') ?? (name || address);
 }

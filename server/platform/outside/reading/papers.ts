@@ -1,5 +1,6 @@
 import { degrees, PDFDocument, type PDFPage } from 'pdf-lib';
 import sharp from 'sharp';
+import type { Box } from '../../../../core/evidence/reading/reading.types.ts';
 import { Unreadable } from '../unreadable.ts';
 import { toReadable } from './inspect.ts';
 import type { FileKind } from './reading.types.ts';
@@ -18,6 +19,8 @@ export interface Paper {
 /** Points of the width of a page made of a picture. */
 const PAGE_WIDTH = 595;
 const PICTURE_SIDE = 2400;
+/** Pixels of the shorter side of a paper cut out of a picture, at least. */
+const LEAST_SIDE = 40;
 const MOST_BYTES = 15 * 1024 * 1024;
 
 /** One PDF with the pages of several files, upright, in their order; the same files give the same bytes. */
@@ -42,6 +45,33 @@ export async function dividePaper({ bytes, turns }: Pick<Paper, 'bytes' | 'turns
     made.push(await saved(part));
   }
   return made;
+}
+
+/** For each place on a picture, a picture of it alone, upright, as good as it was. */
+export async function cutPicture(
+  { bytes, type, turns }: Pick<Paper, 'bytes' | 'type' | 'turns'>,
+  places: readonly Box[],
+): Promise<Buffer[]> {
+  const asTaken = await sharp(await toReadable(bytes, type))
+    .rotate()
+    .toBuffer({ resolveWithObject: true });
+  const { width, height } = asTaken.info;
+  return Promise.all(
+    places.map((place) => {
+      const [left, top] = [Math.floor(place.x * width), Math.floor(place.y * height)];
+      const size = {
+        width: Math.min(width - left, Math.ceil(place.width * width)),
+        height: Math.min(height - top, Math.ceil(place.height * height)),
+      };
+      if (size.width < LEAST_SIDE || size.height < LEAST_SIDE)
+        throw new Unreadable('a part of it is too small to be a paper');
+      return sharp(asTaken.data)
+        .extract({ left, top, ...size })
+        .rotate(90 * (turns[0] ?? 0))
+        .jpeg({ quality: 92 })
+        .toBuffer();
+    }),
+  );
 }
 
 async function appendPaper(made: PDFDocument, paper: Paper): Promise<void> {

@@ -1,6 +1,14 @@
 import { readDocument } from '../../../../core/evidence/reading/readDocument.ts';
 import { paidByCard } from '../../../../core/evidence/reading/paidByCard.ts';
-import type { Found, Reading, Spot, Word } from '../../../../core/evidence/reading/reading.types.ts';
+import { papersApart } from '../../../../core/evidence/reading/papersApart.ts';
+import {
+  FIELDS,
+  type Field,
+  type Found,
+  type Reading,
+  type Spot,
+  type Word,
+} from '../../../../core/evidence/reading/reading.types.ts';
 import sharp from 'sharp';
 import { Unreadable } from '../unreadable.ts';
 import { setText } from './drawText.ts';
@@ -34,7 +42,7 @@ export async function readFile(file: FileToRead): Promise<ReadResult> {
   const { kind, type, bytes, asOf } = file;
   switch (kind) {
     case 'picture':
-      return fromPages([await recognise(await toReadable(bytes, type), 1, file.turned?.[0])], asOf, 'recognised');
+      return readPicture(file);
     case 'pdf':
       return readPdf(file);
     case 'invoice': {
@@ -54,6 +62,16 @@ export async function readFile(file: FileToRead): Promise<ReadResult> {
   }
 }
 
+async function readPicture({ bytes, type, asOf, turned }: FileToRead): Promise<ReadResult> {
+  const pages = [await recognise(await toReadable(bytes, type), 1, turned?.[0])];
+  return withPapersApart(
+    await fromPages(pages, asOf, 'recognised'),
+    pages,
+    asOf,
+    'Divide it, so that each is a receipt of its own',
+  );
+}
+
 async function readPdf(file: FileToRead): Promise<ReadResult> {
   const { openPdf, xmlInside } = await import('./pdf.ts');
   const opened = await openPdf(file.bytes);
@@ -64,7 +82,9 @@ async function readPdf(file: FileToRead): Promise<ReadResult> {
     const invoice = xml === null ? null : readInvoice(xml);
     if (invoice?.ok) return readingOfInvoice(invoice.facts, null);
     const { pages, scans, unread } = await pagesOf(pdf, file);
-    const result = await fromPages(pages, file.asOf, scans ? 'recognised' : 'text');
+    const method = scans ? 'recognised' : 'text';
+    const read = await fromPages(pages, file.asOf, method);
+    const result = scans ? withPapersApart(read, pages, file.asOf, 'Add each of them by itself') : read;
     return unread.length > 0 ? withoutPages(result, unread) : result;
   } finally {
     await pdf.destroy();
@@ -102,9 +122,10 @@ async function isBlank(png: Buffer): Promise<boolean> {
   return channels[0]!.stdev < 0.5;
 }
 
+const guess = <T extends Pick<Found, 'sure'>>(found: T | null): T | null => found && { ...found, sure: 'doubtful' };
+
 /** Pages that nobody read may hold another total, so none of the figures is more than a guess. */
 function withoutPages({ reading, ...rest }: ReadResult, unread: readonly number[]): ReadResult {
-  const guess = <T extends Pick<Found, 'sure'>>(found: T | null): T | null => found && { ...found, sure: 'doubtful' };
   const pages = unread.length === 1 ? `Page ${unread[0]} was` : `Pages ${unread[0]} to ${unread.at(-1)} were`;
   const says = `${pages} not read, because it takes too long. Look at the figures, or add the page with the total by itself.`;
   const taxes = reading.taxes.map((tax) => guess(tax)!);
@@ -144,6 +165,20 @@ async function fromPages(pages: readonly PageRead[], asOf: string, method: ReadR
   return { method, reading: mapSpots(reading, back), remarks: [], turns: pages.map((page) => page.turns) };
 }
 
+/** Where a page shows several papers, whose a figure is cannot be told: none is sure, and each paper's place is given. */
+function withPapersApart(result: ReadResult, pages: readonly PageRead[], asOf: string, what: string): ReadResult {
+  const apart = pages.flatMap(({ words, place }, i) =>
+    (papersApart(words, asOf) ?? []).map((box) => ({ page: i + 1, box: place(box) })),
+  );
+  if (apart.length === 0) return result;
+  const { reading } = result;
+  const figures = Object.fromEntries(FIELDS.map((field) => [field, guess(reading[field])])) as Pick<Reading, Field>;
+  const where = pages.length === 1 ? 'It shows' : `Page ${apart[0]!.page} shows`;
+  const says = `${where} ${apart.length} papers. ${what}; until then nothing that was read is sure.`;
+  const taxes = reading.taxes.map((tax) => guess(tax)!);
+  return { ...result, reading: { ...reading, ...figures, taxes, apart }, remarks: [...result.remarks, says] };
+}
+
 /** A reading with every spot moved. */
 export function mapSpots(reading: Reading, back: (spot: Spot | null) => Spot | null): Reading {
   const moved = <T extends { spot: Spot | null }>(found: T | null): T | null =>
@@ -157,6 +192,7 @@ export function mapSpots(reading: Reading, back: (spot: Spot | null) => Spot | n
     cardDigits: moved(reading.cardDigits),
     ...(reading.bought && { bought: reading.bought.map((item) => ({ ...item, spot: back(item.spot) })) }),
     ...(reading.paid !== undefined && { paid: moved(reading.paid) }),
+    ...(reading.apart && { apart: reading.apart.map((spot) => back(spot)!) }),
     taxes: reading.taxes.map((tax) => ({ ...tax, spot: back(tax.spot) })),
   };
 }
