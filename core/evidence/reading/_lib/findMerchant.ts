@@ -46,10 +46,8 @@ function firstColumn({ words, text }: TextLine): string {
 }
 const rightOf = ({ box }: Word): number => box.x + box.width;
 
-function nameIn(line: TextLine): string | null {
-  const name = firstColumn(line)
-    .replace(/^[^\p{L}\p{N}]+|(?<![^\p{L}\p{N}.)!])[^\p{L}\p{N}.)!]+$/gu, '')
-    .trim();
+function nameIn(column: string): string | null {
+  const name = column.replace(/^[^\p{L}\p{N}]+|(?<![^\p{L}\p{N}.)!])[^\p{L}\p{N}.)!]+$/gu, '').trim();
   return /\p{L}{3}/u.test(name) ? name.slice(0, 120) : null;
 }
 
