@@ -44,23 +44,27 @@ export const combineSchema = z.strictObject({
   ),
 });
 const fraction = z.number().min(0).max(1);
-/** By pages for a PDF; by places for a picture that shows several papers, as fractions from its top left corner. */
-export const divideSchema = z.union([
-  z.strictObject({
+const place = z.strictObject({ x: fraction, y: fraction, width: fraction, height: fraction });
+export const divideSchema = z
+  .strictObject({
     revision,
     parts: z
       .array(z.array(z.number().int().min(1).max(30)).min(1).max(30))
       .min(2)
-      .max(30),
-  }),
-  z.strictObject({
-    revision,
+      .max(30)
+      .optional()
+      .describe('The pages of a PDF that belong together.'),
     places: z
-      .array(z.strictObject({ x: fraction, y: fraction, width: fraction, height: fraction }))
+      .array(place)
       .min(2)
-      .max(12),
-  }),
-]);
+      .max(12)
+      .optional()
+      .describe('Where papers are on a picture, as fractions from its top left corner as the camera meant it.'),
+  })
+  .refine((given) => (given.parts === undefined) !== (given.places === undefined), {
+    path: ['parts'],
+    message: 'Say either the pages of each part, or the place of each paper.',
+  });
 export const receiptsQuery = z.strictObject({
   of: z.enum(['gone']).optional().describe('Those that were taken away, or that others were made of.'),
 });

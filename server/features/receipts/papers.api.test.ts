@@ -174,7 +174,8 @@ describe('a picture of several papers', () => {
     { x: 0.5, y: 0, width: 0.5, height: 0.5 },
   ];
   it('becomes a receipt of each of its places, and one again', async () => {
-    const file = await added(tomas, await picture('#5aa'), 'two.png');
+    const wide = { create: { width: 200, height: 160, channels: 3, background: '#5aa' } } as const;
+    const file = await added(tomas, await sharp(wide).png().toBuffer(), 'two.png');
     const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, { revision: 1, places: PLACES });
     expect(status).toBe(201);
     const page = file.pages[0] as any;

@@ -63,21 +63,22 @@ export async function combineReceipts(services: Services, actor: Actor, seen: re
 }
 
 /** How a receipt is divided: by the pages of a PDF, or by places on a picture. */
-export type Division = { parts: number[][] } | { places: Box[] };
+export interface Division {
+  parts?: number[][] | undefined;
+  places?: Box[] | undefined;
+}
 
 /** Makes a receipt of each list of pages of a PDF, every page in one of them, or of each place on a picture. */
 export const divideReceipt = (
   services: Services,
   actor: Actor,
   seen: SeenReceipt,
-  division: Division,
+  { parts = [], places }: Division,
 ): Promise<bigint[]> =>
   replace(services, actor, [seen], async () => {
     const [receipt] = await ownReceipts(services.db, actor, [seen]);
     assertUnused(receipt!);
-    return 'parts' in division
-      ? partsOf(services, actor, receipt!, division.parts)
-      : placesOf(services, actor, receipt!, division.places);
+    return places ? placesOf(services, actor, receipt!, places) : partsOf(services, actor, receipt!, parts);
   });
 
 async function partsOf(
