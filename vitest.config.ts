@@ -27,7 +27,7 @@ export default defineConfig({
   test: {
     globalSetup: ['test/fixtures/templateDatabase.ts'],
     pool: 'forks',
-    maxWorkers: 3,
+    maxWorkers: 2,
     testTimeout: 180_000,
     hookTimeout: 300_000,
     sequence: { sequencer: SlowFirst },

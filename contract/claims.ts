@@ -229,6 +229,7 @@ const financeFields = {
   ),
   assessment: stored<Assessment>('ebbet-assessment/1'),
   proposedDate: date.describe('The date a posting would carry now.'),
+  raised: z.string().nullable().describe('What it comes to beyond what was approved, while it is under review.'),
   assessedAt: moment,
   digest: z.string(),
   ties: z.array(tie),

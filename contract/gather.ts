@@ -45,26 +45,12 @@ export const combineSchema = z.strictObject({
 });
 const fraction = z.number().min(0).max(1);
 const place = z.strictObject({ x: fraction, y: fraction, width: fraction, height: fraction });
-export const divideSchema = z
-  .strictObject({
-    revision,
-    parts: z
-      .array(z.array(z.number().int().min(1).max(30)).min(1).max(30))
-      .min(2)
-      .max(30)
-      .optional()
-      .describe('The pages of a PDF that belong together.'),
-    places: z
-      .array(place)
-      .min(2)
-      .max(12)
-      .optional()
-      .describe('Where papers are on a picture, as fractions from its top left corner as the camera meant it.'),
-  })
-  .refine((given) => (given.parts === undefined) !== (given.places === undefined), {
-    path: ['parts'],
-    message: 'Say either the pages of each part, or the place of each paper.',
-  });
+const pages = z.array(z.number().int().min(1).max(30)).min(1).max(30);
+/** A PDF by its pages; a picture by where papers are on it, as fractions from its top left corner as the camera meant it. */
+export const divideSchema = z.discriminatedUnion('by', [
+  z.strictObject({ by: z.literal('pages'), revision, parts: z.array(pages).min(2).max(30) }),
+  z.strictObject({ by: z.literal('places'), revision, places: z.array(place).min(2).max(12) }),
+]);
 export const receiptsQuery = z.strictObject({
   of: z.enum(['gone']).optional().describe('Those that were taken away, or that others were made of.'),
 });

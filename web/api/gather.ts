@@ -57,7 +57,7 @@ interface Seen {
 }
 
 /** By pages, or by places on a picture. */
-export type Division = { parts: number[][] } | { places: Box[] };
+export type Division = { by: 'pages'; parts: number[][] } | { by: 'places'; places: Box[] };
 
 export const gather = {
   confirm: (id: string, facts: Confirmation) => send('PUT', `/receipts/${id}`, receiptsAnswer, facts),

@@ -6,8 +6,8 @@ export interface Side {
   currency: string | null;
   /** What the bank took, where that is another currency. */
   settled?: { amount: bigint; currency: string } | null;
-  /** What the amount comes to in other currencies at the published rate of its day. */
-  estimates?: readonly { amount: bigint; currency: string }[];
+  /** What the amount comes to in other currencies at the published rate of its day, or else at one the bank took near that day. */
+  estimates?: readonly { amount: bigint; currency: string; bankOn?: string }[];
   /** ISO 8601. */
   date: string | null;
   merchant: string | null;

@@ -62,14 +62,15 @@ function amountsApart(left: bigint, right: bigint, currency: string): Difference
   return null;
 }
 
-/** The bank tells only what it took: the amount at the published rate of the day comes near it. */
+/** The bank tells only what it took: the amount at the published rate of the day, or at the bank's own near it, comes near it. */
 function otherCurrency(left: Side, right: Side): Difference | null {
   const estimate = left.estimates?.find((e) => e.currency === right.currency);
   if (!estimate || right.settled) return null;
   const by = magnitude(magnitude(right.amount!) - magnitude(estimate.amount));
   if (by * RATE_PART > magnitude(estimate.amount)) return null;
   const percent = Number((by * 1000n) / magnitude(estimate.amount)) / 10;
-  const said = `${fromMinor(estimate.amount, estimate.currency)} ${estimate.currency} at the rate of the day`;
+  const rate = estimate.bankOn ? `the bank's own rate of ${estimate.bankOn}` : 'the rate of the day';
+  const said = `${fromMinor(estimate.amount, estimate.currency)} ${estimate.currency} at ${rate}`;
   return { score: RATE, says: percent === 0 ? said : `${said}, ${percent} % apart` };
 }
 

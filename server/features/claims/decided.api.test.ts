@@ -69,11 +69,13 @@ describe('more than was approved', () => {
     // who owns the code it is charged to is asked by itself; who approves, by sending it back
     expect((await of.clear(number)).body.code).toBe('owners-asked');
     of.fine(await of.act('ren', number, 'agree-code'));
+    expect((await of.view(number)).raised).toContain('due 208.48 EUR, approved 18.48');
     const refused = await of.clear(number);
     expect(refused.body).toMatchObject({ code: 'more-than-approved' });
     expect(refused.body.says).toContain('208.48');
     of.fine(await of.act('maeve', number, 'return-to-approver', { reason: 'The claimant paid it.' }));
     of.fine(await of.act('siobhan', number, 'approve'));
+    expect((await of.view(number)).raised).toBeNull();
     expect((await of.clear(number)).status).toBe(200);
     // and posted as it was approved, not beyond it, should it be more by then
     const approved = api

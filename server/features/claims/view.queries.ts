@@ -1,5 +1,5 @@
 import { fromMinor } from '../../../core/numbers/amount.ts';
-import type { Claim } from '../../../core/documents/case.schema.ts';
+import type { Claim, Entity } from '../../../core/documents/case.schema.ts';
 import type { Reading } from '../../../core/evidence/reading/reading.types.ts';
 import type { ClaimHeader, HistoryEvent } from '../../../contract/claims.ts';
 import type { Db } from '../../platform/db/connect.ts';
@@ -150,6 +150,12 @@ export const selectAdvancesBeside = (
 /** A book by its hash. */
 export const selectBook = (db: Db, hash: string): Promise<{ content: unknown } | undefined> =>
   db('books').where({ hash }).first('content');
+
+/** The entity of a book, without the rest of it. */
+export async function selectBookEntity(db: Db, hash: string): Promise<Pick<Entity, 'currency' | 'rateDate'>> {
+  const row = await db('books').where({ hash }).first(db.raw(`content::jsonb #> '{entities,0}' as entity`));
+  return row.entity;
+}
 
 /** Those of some claims that a person makes: as their claimant, or as who prepares them. Nothing is asked where there are none. */
 export async function selectOwnAmong(db: Db, numbers: readonly string[], person: string): Promise<Set<string>> {

@@ -14,11 +14,14 @@ import { selectAssessment, type StoredAssessment } from '../../records/claims/as
 import { assessClaim, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
 import { fingerprintOf } from '../../records/claims/assessed.ts';
 import { openPeriodOf, proposedPostingDate } from '../../records/book/postingDate.ts';
+import { sayRaised } from '../../records/claims/approved.ts';
+import type { VersionKey } from '../../records/claims/versionKey.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
 import { advancesBeside } from './advances.view.ts';
 import { approverView, claimantView, declinedIn, tideOf } from './makersView.ts';
 import {
   selectBook,
+  selectBookEntity,
   selectOwnAmong,
   selectShownReceipts,
   selectSurroundings,
@@ -50,7 +53,8 @@ export async function viewClaim(
   ]);
   const ownAlike =
     audience === 'claimant' ? await selectOwnAmong(db, claimsAlike(assessed!), actor.id) : new Set<string>();
-  const sources = { around, ownAlike, assessed: assessed!, receipts, attachments, advances, may, proposedDate };
+  const raised = ['finance', 'auditor'].includes(audience) ? await raisedIn(db, around, key, assessed!) : null;
+  const sources = { around, raised, ownAlike, assessed: assessed!, receipts, attachments, advances, may, proposedDate };
   switch (audience) {
     case 'claimant':
       return { audience, ...claimantView(sources) };
@@ -78,7 +82,19 @@ async function actsOf(db: Db, { row }: ClaimSurroundings, actor: Actor) {
   return actsOpen(claimLifecycle, claimFacts(row), actor, { isOn: (s) => settings[s] !== false });
 }
 
-function financeView({ around, assessed, receipts, attachments, advances, may, proposedDate }: Sources) {
+/** What clearing would be refused for: said before it is tried. */
+async function raisedIn(
+  db: Db,
+  { row }: ClaimSurroundings,
+  key: VersionKey,
+  { document, result, evidence, book_hash }: StoredAssessment,
+): Promise<string | null> {
+  if (row.state !== 'in review') return null;
+  const book = { entities: [await selectBookEntity(db, book_hash)] };
+  return sayRaised(db, row, key, { document: { ...document, book }, assessment: result, evidence });
+}
+
+function financeView({ around, raised, assessed, receipts, attachments, advances, may, proposedDate }: Sources) {
   const { header, history, marks, queries, journals, submitted, row } = around;
   const { document, result, ties, evidence } = assessed;
   const { postingDate, claim, own } = document;
@@ -89,6 +105,7 @@ function financeView({ around, assessed, receipts, attachments, advances, may, p
     assessment: result,
     assessedAt: assessed.assessed_at,
     proposedDate: proposedDate ?? postingDate,
+    raised,
     digest: digestOf(result.journal),
     ties: shownTies(ties, marks).map((tie) => ({ ...tie, about: fingerprintOf(tie) })),
     marks: marks.map(({ line_id, about: _, ...m }) => ({ ...m, line: line_id })) as never,

@@ -16,4 +16,6 @@ export interface Sources {
   ownAlike: ReadonlySet<string>;
   /** The date a posting would carry now; null once it is posted. */
   proposedDate: string | null;
+  /** What it comes to beyond what was approved, while it is under review. */
+  raised: string | null;
 }

@@ -70,6 +70,23 @@ describe('a proposal', () => {
       { amount: 5130n, currency: 'USD', settled_amount: BigInt(taken), settled_currency: 'EUR' },
     ]);
   });
+
+  it('goes by what the bank took for another charge where no rate is published', async () => {
+    const { number } = await begun('88.00');
+    await tomas.put(`/drafts/${number}/lines/1`, {
+      revision: (await revisionsOf(tomas))[number],
+      set: { amount: { amount: '5000', currency: 'XOF' }, date: '2026-11-20' },
+    });
+    const id = await charge(765, { purchased_on: '2026-11-20', booked_on: '2026-11-21' });
+    expect(await proposed(number)).toBeUndefined();
+    const days = { purchased_on: '2026-11-18', booked_on: '2026-11-19' };
+    const other = { merchant: 'Elsewhere', currency: 'XOF', settled_amount: 1524, settled_currency: 'EUR' };
+    await charge(10_000, { ...days, ...other });
+    expect(await proposed(number)).toMatchObject({
+      right: [id],
+      differs: "7.62 EUR at the bank's own rate of 2026-11-18, 0.3 % apart",
+    });
+  });
 });
 
 describe('one line that is two charges', () => {

@@ -18,7 +18,7 @@ export async function viewPairs({ db }: Pick<Context, 'db'>, actor: Actor) {
   ]);
   const free = charges.filter((c) => ['open', 'partly on claims'].includes(standingOf(c)));
   const loose = receipts.filter((r) => r.usedOn.length === 0);
-  const estimate = await estimatesIn(db, [...lines, ...loose.map(shownBy)], free);
+  const estimate = await estimatesIn(db, [...lines, ...loose.map(shownBy)], free, charges);
   const open = free.filter((c) => standingOf(c) === 'open').map(sideOfCharge);
   const unpaired = lines
     .filter((l) => l.charge_id === null && l.paid_by !== 'central')

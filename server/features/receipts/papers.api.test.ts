@@ -133,6 +133,7 @@ describe('a PDF with several receipts', () => {
   it('becomes one of each part, and one again', async () => {
     const file = await added(tomas, await pdf(3, [['Three slips', '1.00']]), 'slips.pdf');
     const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, {
+      by: 'pages',
       revision: file.revision,
       parts: [[1], [2, 3]],
     });
@@ -159,11 +160,11 @@ describe('a PDF with several receipts', () => {
       ],
       [[1], [1, 2, 3]],
     ]) {
-      const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, { revision: 1, parts });
+      const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, { by: 'pages', revision: 1, parts });
       expect([status, body.code]).toEqual([422, 'receipt-pages']);
     }
     const one = await added(tomas, await picture('#3aa'), 'one.png');
-    const refused = await tomas.post(`/receipts/${one.id}/divide`, { revision: 1, parts: [[1], [2]] });
+    const refused = await tomas.post(`/receipts/${one.id}/divide`, { by: 'pages', revision: 1, parts: [[1], [2]] });
     expect(refused.body.code).toBe('receipt-one-page');
   });
 });
@@ -176,7 +177,11 @@ describe('a picture of several papers', () => {
   it('becomes a receipt of each of its places, and one again', async () => {
     const wide = { create: { width: 200, height: 160, channels: 3, background: '#5aa' } } as const;
     const file = await added(tomas, await sharp(wide).png().toBuffer(), 'two.png');
-    const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, { revision: 1, places: PLACES });
+    const { status, body } = await tomas.post(`/receipts/${file.id}/divide`, {
+      by: 'places',
+      revision: 1,
+      places: PLACES,
+    });
     expect(status).toBe(201);
     const page = file.pages[0] as any;
     const made = await Promise.all(body.made.map((id: string) => byId(tomas, id)));
@@ -189,15 +194,17 @@ describe('a picture of several papers', () => {
   });
   it('is not divided by places where it is a PDF, nor into what is too small or beside it', async () => {
     const file = await added(tomas, await pdf(2, [['Slips', '2.00']]), 'slips.pdf');
-    const refused = await tomas.post(`/receipts/${file.id}/divide`, { revision: 1, places: PLACES });
+    const refused = await tomas.post(`/receipts/${file.id}/divide`, { by: 'places', revision: 1, places: PLACES });
     expect([refused.status, refused.body.code]).toEqual([422, 'receipt-no-picture']);
     const one = await added(tomas, await picture('#6aa'), 'one.png');
     const tiny = [PLACES[0], { x: 0.99, y: 0.99, width: 0.01, height: 0.01 }];
-    expect((await tomas.post(`/receipts/${one.id}/divide`, { revision: 1, places: tiny })).body.code).toBe(
-      'receipt-not-read',
-    );
+    expect(
+      (await tomas.post(`/receipts/${one.id}/divide`, { by: 'places', revision: 1, places: tiny })).body.code,
+    ).toBe('receipt-not-read');
     const beside = [PLACES[0], { x: 1.2, y: 0, width: 0.5, height: 0.5 }];
-    expect((await tomas.post(`/receipts/${one.id}/divide`, { revision: 1, places: beside })).status).toBe(400);
+    expect((await tomas.post(`/receipts/${one.id}/divide`, { by: 'places', revision: 1, places: beside })).status).toBe(
+      400,
+    );
   });
 });
 

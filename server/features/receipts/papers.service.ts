@@ -63,22 +63,21 @@ export async function combineReceipts(services: Services, actor: Actor, seen: re
 }
 
 /** How a receipt is divided: by the pages of a PDF, or by places on a picture. */
-export interface Division {
-  parts?: number[][] | undefined;
-  places?: Box[] | undefined;
-}
+export type Division = { by: 'pages'; parts: number[][] } | { by: 'places'; places: Box[] };
 
 /** Makes a receipt of each list of pages of a PDF, every page in one of them, or of each place on a picture. */
 export const divideReceipt = (
   services: Services,
   actor: Actor,
   seen: SeenReceipt,
-  { parts = [], places }: Division,
+  division: Division,
 ): Promise<bigint[]> =>
   replace(services, actor, [seen], async () => {
     const [receipt] = await ownReceipts(services.db, actor, [seen]);
     assertUnused(receipt!);
-    return places ? placesOf(services, actor, receipt!, places) : partsOf(services, actor, receipt!, parts);
+    return division.by === 'pages'
+      ? partsOf(services, actor, receipt!, division.parts)
+      : placesOf(services, actor, receipt!, division.places);
   });
 
 async function partsOf(

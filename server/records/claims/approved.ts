@@ -21,7 +21,13 @@ export interface Raised {
   codes: CodeCharge[];
 }
 
-type Computed = Pick<AssessedClaim, 'assessment' | 'document'>;
+type Document = AssessedClaim['document'];
+type Computed = Pick<AssessedClaim, 'assessment'> & {
+  document: Pick<Document, 'claim' | 'postingDate'> & {
+    book: { entities: readonly Pick<Document['book']['entities'][number], 'currency' | 'rateDate'>[] };
+  };
+};
+type Raisable = Computed & Pick<AssessedClaim, 'evidence'>;
 
 /** What a claim comes to as it is approved: what is due, and what each code that somebody answers for is charged. */
 export function figuresOf({ assessment, document: { book, claim } }: Computed): ApprovedFigures {
@@ -74,7 +80,7 @@ async function approvedOf(db: Db, key: VersionKey, ledger: string): Promise<Appr
  * What an assessed claim pays, or charges to a code, beyond what was approved and the tolerance (`raised-tolerance-percent`, of
  * each approved figure). Where the rate is that of the posting, what was approved is computed by the same rates first.
  */
-export async function raisedOf(trx: Db, row: ClaimRow, at: VersionKey, assessed: AssessedClaim): Promise<Raised> {
+export async function raisedOf(trx: Db, row: ClaimRow, at: VersionKey, assessed: Raisable): Promise<Raised> {
   const approved = await approvedOf(trx, at, ledgerOf(assessed));
   if (!approved) return { due: null, codes: [] };
   const { 'raised-tolerance-percent': percent = 0 } = await selectSettings(trx, ['raised-tolerance-percent']);
@@ -88,7 +94,7 @@ export async function raisedOf(trx: Db, row: ClaimRow, at: VersionKey, assessed:
   return beyond({ ...now, charged: { ...approved.charged, ...now.charged } }, assessed, Number(percent));
 }
 
-const ledgerOf = ({ document }: Computed): string => document.book.entities[0]!.currency;
+const ledgerOf = ({ document }: Pick<Computed, 'document'>): string => document.book.entities[0]!.currency;
 
 function beyond(approved: ApprovedFigures, assessed: Computed, percent: number): Raised {
   const ledger = ledgerOf(assessed);
@@ -112,19 +118,25 @@ const isMore = (before: bigint, now: bigint, percent: number): boolean => {
   return (now - before) * 10_000n > tolerated;
 };
 
-/** Refuses to let through what pays or charges more than was approved: who approves is asked again first. */
-export async function refuseRaised(
-  trx: Db,
-  { row, at }: Pick<LockedClaim, 'row' | 'at'>,
-  assessed: AssessedClaim,
-): Promise<void> {
-  const { due, codes } = await raisedOf(trx, row, at, assessed);
-  if (!due && codes.length === 0) return;
+/** What a claim comes to beyond what was approved, in words; null where it does not. */
+export async function sayRaised(db: Db, row: ClaimRow, at: VersionKey, assessed: Raisable): Promise<string | null> {
+  const { due, codes } = await raisedOf(db, row, at, assessed);
+  if (!due && codes.length === 0) return null;
   const { currency } = assessed.assessment.settlement;
   const ledger = ledgerOf(assessed);
   const what = [
     ...(due ? [`due ${due.now} ${currency}, approved ${due.approved}`] : []),
     ...codes.map((c) => `${c.code} ${c.amount ?? 'unknown'} ${ledger}`),
   ];
-  throw new Refused('more-than-approved', { what: what.join('; ') });
+  return what.join('; ');
+}
+
+/** Refuses to let through what pays or charges more than was approved: who approves is asked again first. */
+export async function refuseRaised(
+  trx: Db,
+  { row, at }: Pick<LockedClaim, 'row' | 'at'>,
+  assessed: AssessedClaim,
+): Promise<void> {
+  const what = await sayRaised(trx, row, at, assessed);
+  if (what) throw new Refused('more-than-approved', { what });
 }

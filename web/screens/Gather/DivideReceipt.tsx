@@ -67,7 +67,11 @@ function ByPlaces(props: DivideReceiptProps) {
           </li>
         ))}
       </ol>
-      <Divide into={chosen.length} busy={busy} onDivide={() => void divide({ places: chosen }, chosen.length)} />
+      <Divide
+        into={chosen.length}
+        busy={busy}
+        onDivide={() => void divide({ by: 'places', places: chosen }, chosen.length)}
+      />
     </Dialog>
   );
 }
@@ -137,7 +141,7 @@ function ByPages(props: DivideReceiptProps) {
           </li>
         ))}
       </ol>
-      <Divide into={parts.length} busy={busy} onDivide={() => void divide({ parts }, parts.length)} />
+      <Divide into={parts.length} busy={busy} onDivide={() => void divide({ by: 'pages', parts }, parts.length)} />
     </Dialog>
   );
 }

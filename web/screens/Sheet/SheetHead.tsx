@@ -67,6 +67,12 @@ export function SheetHead(props: HeadProps) {
         </Strip>
       )}
       {sheet.stale && <StaleNotice sheet={sheet} />}
+      {view.raised && (
+        <Strip tone="border-warning">
+          It comes to more than was approved: <bdi>{view.raised}</bdi>. Send it back to who approved it, or put the
+          figures right; until then it is not cleared.
+        </Strip>
+      )}
       {claim.holdReason && <Held sheet={sheet} view={view} />}
       {claim.ownersAsked.length > 0 && (
         <Strip tone="border-warning">
