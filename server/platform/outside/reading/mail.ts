@@ -105,7 +105,7 @@ const DEPARTMENT =
 /** "Harbour Café <till@cafe.example>" → "Harbour Café". */
 function nameOf(from: string): string {
   const [name = ''] = from.split(/[<[(]/);
-  const address = /[^\s<[(:]+@[^\s>\])]+/.exec(from)?.[0] ?? '';
+  const address = from.split(/[\s<>[\]():]/).find((part) => part.includes('@')) ?? '';
   return nameOr(name.replace(/["*]/g, '').trim(), address) || from;
 }
 

@@ -39,7 +39,7 @@ export interface FileToRead {
 
 /** Reads an accepted file: fields of e-invoices, text of PDFs and mails, recognised words of pictures and scans. */
 export async function readFile(file: FileToRead): Promise<ReadResult> {
-  const { kind, type, bytes, asOf } = file;
+  const { kind, bytes, asOf } = file;
   switch (kind) {
     case 'picture':
       return readPicture(file);
