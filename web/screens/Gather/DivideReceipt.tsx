@@ -49,7 +49,7 @@ function ByPlaces(props: DivideReceiptProps) {
     setLeft(left.has(i) ? new Set([...left].filter((x) => x !== i)) : new Set([...left, i]));
   return (
     <Dialog title="Is each of these a receipt of its own?" onClose={onClose} wide>
-      <ol className="grid grid-cols-2 gap-3 lg:grid-cols-3">
+      <ol className={`grid grid-cols-2 gap-3 ${places.length > 2 ? 'lg:grid-cols-3' : ''}`}>
         {places.map((place, i) => (
           <li key={i}>
             <label className={`block rounded-box border-2 p-1 ${left.has(i) ? 'border-base-300' : 'border-primary'}`}>
