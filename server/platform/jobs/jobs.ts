@@ -98,11 +98,7 @@ function failureOf(error: unknown): { name?: string; code?: string; at?: string 
 export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usualJobLimits): Promise<RunningJobs> {
   let stopped = false;
   const taken = new Set<JobName>();
-  let ended = false;
-  // What the queue would still say once it has stopped is said to nobody: its connections are gone by then.
-  const db = {
-    executeSql: (text: string, values: unknown[]) => (ended ? new Promise<never>(() => {}) : pool.query(text, values)),
-  };
+  const db = { executeSql: (text: string, values: unknown[]) => pool.query(text, values) };
   const boss = new PgBoss({ db, schema: SCHEMA, migrate: false, maintenanceIntervalSeconds: limits.lookSeconds });
   boss.on('error', (error) => log.warn({ name: error.name, message: error.message }, 'queue'));
   await boss.start();
@@ -129,10 +125,9 @@ export async function startJobs(pool: Pool, log: Logger, limits: JobLimits = usu
     async pause() {
       await Promise.all([...taken].map((name) => boss.offWork(name)));
     },
-    async stop() {
+    stop() {
       stopped = true;
-      await boss.stop({ graceful: false, wait: false, close: false });
-      ended = true;
+      return boss.stop({ graceful: false, wait: false, close: false });
     },
   };
 }
