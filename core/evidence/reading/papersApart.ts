@@ -15,8 +15,8 @@ const SAME_MERCHANT = 0.6;
 const AROUND = 0.01;
 
 /**
- * The papers of one page that shows more than one, each by its place; null where it shows one. Two papers have each a total and
- * a day, or a name, of their own; a bill and the slip of the card it was paid with are one. Reads each side of every gap by
+ * The papers of one page that shows more than one, each by its place; null where it shows one. Two papers have each a total, a day
+ * and a name of their own; a bill and the slip of the card it was paid with are one. Reads each side of every gap by
  * itself, so nothing but what a reader of one paper would take counts.
  * Example: two tickets of 12.00 and 8.40 side by side → two boxes.
  */

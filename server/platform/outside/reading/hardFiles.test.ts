@@ -1,34 +1,13 @@
 import { degrees, PDFDocument, StandardFonts } from 'pdf-lib';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { drawText, setText } from './drawText.ts';
+import { photograph, RECEIPT } from '../../../../test/fixtures/photographs.ts';
 import { combinePapers, dividePaper } from './papers.ts';
 import { readFile } from './readFile.ts';
 import type { ReadResult } from './reading.types.ts';
 import { straighten } from './straighten.ts';
 
 const AS_OF = '2026-06-30';
-const RECEIPT = `SLANEY QUAY STORES LTD
-Main Street, Wexford
-VAT No. IE6388047V
-
-12/03/2026            14:22
-
-Rope 10 m                        12.50
-Gloves                            9.10
-Bucket                            4.40
-
-TOTAL  EUR                       26.00
-
-VAT 23%       21.14               4.86
-Credit card  XXXX4410             26.00
-Thank you for shopping with us`;
-
-/** The upper part of a page of text, as a camera would take it. */
-async function photograph(text = RECEIPT): Promise<Buffer> {
-  const [page] = await drawText(setText(text));
-  return sharp(page!.bytes).extract({ left: 0, top: 0, width: 900, height: 600 }).png().toBuffer();
-}
 const readPicture = (bytes: Buffer) => readFile({ kind: 'picture', type: 'image/png', bytes, asOf: AS_OF });
 const readPdf = (bytes: Uint8Array, more = {}) =>
   readFile({ kind: 'pdf', type: 'application/pdf', bytes: Buffer.from(bytes), asOf: AS_OF, ...more });

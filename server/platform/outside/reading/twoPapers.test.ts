@@ -1,31 +1,10 @@
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { drawText, setText } from './drawText.ts';
+import { photograph } from '../../../../test/fixtures/photographs.ts';
 import { cutPicture } from './papers.ts';
 import { readFile } from './readFile.ts';
 
 const AS_OF = '2026-06-30';
-const RECEIPT = `SLANEY QUAY STORES LTD
-Main Street, Wexford
-VAT No. IE6388047V
-
-12/03/2026            14:22
-
-Rope 10 m                        12.50
-Gloves                            9.10
-Bucket                            4.40
-
-TOTAL  EUR                       26.00
-
-VAT 23%       21.14               4.86
-Credit card  XXXX4410             26.00
-Thank you for shopping with us`;
-
-/** The upper part of a page of text, as a camera would take it. */
-async function photograph(text = RECEIPT): Promise<Buffer> {
-  const [page] = await drawText(setText(text));
-  return sharp(page!.bytes).extract({ left: 0, top: 0, width: 900, height: 600 }).png().toBuffer();
-}
 const readPicture = (bytes: Buffer) => readFile({ kind: 'picture', type: 'image/png', bytes, asOf: AS_OF });
 
 describe('a picture of two papers', () => {
@@ -69,6 +48,19 @@ Cash                             20.00`;
       ['26.00', '2026-03-12', undefined],
       ['18.40', '2026-03-15', undefined],
     ]);
+  });
+  it('that lies on its side is cut where its papers are, each upright', async () => {
+    const bytes = await sharp(await both(true))
+      .rotate(90)
+      .png()
+      .toBuffer();
+    const { reading, turns } = await readPicture(bytes);
+    const [first] = await cutPicture(
+      { bytes, type: 'image/png', turns },
+      reading.apart!.map(({ box }) => box),
+    );
+    const read = await readFile({ kind: 'picture', type: 'image/jpeg', bytes: first!, asOf: AS_OF });
+    expect([read.turns, read.reading.amount?.value, read.reading.date?.value]).toEqual([[0], '26.00', '2026-03-12']);
   });
   it('one below the other says so too', async () => {
     const { reading } = await readPicture(await both(false));

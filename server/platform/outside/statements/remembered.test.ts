@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Mapping } from '../../../../contract/statements.ts';
 import { entriesOfTable } from './tableRows.ts';
 import { proposeMapping } from './columns/proposeMapping.ts';
-import { toldBy } from './columns/told.ts';
+import { toldBy } from './columns/columnOf.ts';
 import { notContradicted } from './columns/ways.ts';
 import { readTable } from './csv.ts';
 

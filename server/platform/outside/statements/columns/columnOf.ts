@@ -26,10 +26,13 @@ const TOLD_BY = 200;
 const MOSTLY = 0.9;
 const HALF = 0.5;
 
+/** Headings under which even whole numbers are money. */
+const MONEY: readonly Said[] = ['amount', 'debit', 'credit', 'originalAmount', 'balance'];
+
 const FITS: Record<Kind, readonly Said[]> = {
   nothing: ['credit', 'debit', 'originalAmount', 'originalCurrency', 'beside', 'balance', 'about'],
   dates: ['date', 'purchased', 'valueDate'],
-  amounts: ['amount', 'debit', 'credit', 'originalAmount', 'balance', 'beside', 'about', 'reference', 'categoryCode'],
+  amounts: [...MONEY, 'beside', 'about', 'reference', 'categoryCode'],
   currencies: ['currency', 'originalCurrency', 'originalAmount', 'amount', 'about'],
   sides: ['side', 'words', 'about', 'credit', 'debit'],
   cards: ['about'],
@@ -49,6 +52,9 @@ export const columnsOf = ({ columns, rows }: Table): Column[] =>
     return { at, cells, kind, said, told, figures };
   });
 
+/** How each column of a table is written. */
+export const toldBy = (table: Table): Told[] => columnsOf(table).map(({ told }) => told);
+
 /** What nine of ten cells are; or half of them, where the heading says so as well: the rest are faults, and are named as such. */
 function kindOf(filled: readonly string[], told: Told, says: readonly Said[]): Kind {
   if (filled.length === 0) return 'nothing';
@@ -62,7 +68,7 @@ function kindOf(filled: readonly string[], told: Told, says: readonly Said[]): K
     ['amounts', share(isAmount)],
   ];
   const [first] = says;
-  if (isNumbers(filled) && !says.some((s) => FITS.amounts.slice(0, 5).includes(s))) return 'codes';
+  if (isNumbers(filled) && !says.some((s) => MONEY.includes(s))) return 'codes';
   const found =
     shares.find(([, part]) => part >= MOSTLY)
     ?? shares.find(([kind, part]) => part >= HALF && FITS[kind].includes(first!));

@@ -1,6 +1,5 @@
 import type { Mapping } from '../../../../../contract/statements.ts';
 import { namedDate, possibleOrders, readLocalDate } from '../../../../../core/numbers/readLocalDate.ts';
-import type { Table } from '../csv.ts';
 
 /** What the cells of a column tell of how they are written. */
 export interface Told {
@@ -18,19 +17,6 @@ export interface Told {
   /** How many are written with a minus. */
   minus: number;
 }
-/** By how many of its rows it is told how a table writes. */
-const TOLD_BY = 200;
-
-export const toldBy = ({ columns, rows }: Table): Told[] =>
-  columns.map((_, at) =>
-    toldOf(
-      rows
-        .slice(0, TOLD_BY)
-        .map((r) => (r.cells[at] ?? '').trim())
-        .filter(Boolean),
-    ),
-  );
-
 export function toldOf(cells: readonly string[]): Told {
   return {
     filled: cells.length,
