@@ -46,6 +46,9 @@ describe('a receipt', () => {
     const claim = (await take(tomas, { receipt: papers[0], category: 'meal' })).body.number;
     const seen = async () => ({ number: claim, revision: (await revisionsOf(tomas))[claim]! });
     expect((await take(tomas, { receipt: papers[1], category: 'meal' }, await seen())).status).toBe(201);
+    // by itself it becomes one line: taken again, on the same claim, it would be claimed twice
+    const twice = await take(tomas, { receipt: papers[1], category: 'meal' }, await seen());
+    expect([twice.status, twice.body.code]).toEqual([409, 'receipt-in-use']);
     const elsewhere = (await take(tomas, { receipt: papers[2], category: 'meal' })).body.number;
     const free = await ownReceipt(tomas, '21.70', true);
     const pair = async (...lines: [string, string][]) =>

@@ -69,6 +69,9 @@ async function evidenceOf(trx: Db, actor: Actor, claim: string, one: Take['take'
   const [charge = null] = one.charge ? await selectCharges(trx, { holderId: actor.id, ids: [one.charge] }) : [];
   if (one.charge && !charge) throw new Refused('not-found', { what: 'charge' });
   if (!receipt && !charge) throw new Refused('nothing-chosen');
+  // taken by itself a second time, on one claim too, it would be claimed twice
+  if (receipt?.usedOn[0] && !charge)
+    throw new Refused('receipt-in-use', { claim: receipt.usedOn[0].claim, state: receipt.usedOn[0].state });
   if (charge?.amount === 0n) throw new Refused('charge-empty', { merchant: charge.merchant });
   if (charge && (standingOf(charge) === 'claimed already' || leftOf(charge) === 0n))
     throw new Refused('charge-in-use', {
