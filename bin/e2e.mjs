@@ -13,24 +13,38 @@ const BESIDE = ['calculation', 'cards', 'messages', 'palette', 'refusals', 'star
 /** All stories, in two halves at once, each on a database of its own; or those that are named. */
 export async function endToEnd(args = []) {
   await buildIfChanged();
-  if (args.length > 0) return onDatabase('test', (env) => stories(env, 'e2e', args));
-  const files = readdirSync(join(root, 'test', 'e2e')).filter((file) => file.endsWith('.spec.ts'));
-  const isBeside = (file) => BESIDE.includes(file.replace('.spec.ts', ''));
-  const halves = [files.filter(isBeside), files.filter((file) => !isBeside(file))];
-  const [a, b] = await Promise.all(
-    halves.map((half, i) => onDatabase(`test-${i + 1}`, (env) => stories(env, `e2e-${i + 1}`, half))),
-  );
-  return { passed: a.passed + b.passed, failed: a.failed + b.failed };
-}
-
-async function onDatabase(name, work) {
-  const database = await databaseUrls(name, { fresh: true, durable: false });
+  const database = await databaseUrls('test', { fresh: true, durable: false });
   try {
-    return await work(database.env);
+    run(process.execPath, ['build/server/prepare.mjs', '--demo', '--app-password'], { env: database.env });
+    if (args.length > 0) return await stories(database.env, 'e2e', args);
+    const files = readdirSync(join(root, 'test', 'e2e')).filter((file) => file.endsWith('.spec.ts'));
+    const isBeside = (file) => BESIDE.includes(file.replace('.spec.ts', ''));
+    const beside = await copyOf(database.env, 'beside');
+    const [a, b] = await Promise.all([
+      stories(beside, 'e2e-1', files.filter(isBeside)),
+      stories(
+        { ...database.env },
+        'e2e-2',
+        files.filter((file) => !isBeside(file)),
+      ),
+    ]);
+    return { passed: a.passed + b.passed, failed: a.failed + b.failed };
   } finally {
     database.stop();
   }
 }
+
+/** The environment of a copy of what is in a database. */
+async function copyOf(env, name) {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: addressOf(env.DATABASE_OWNER_URL, 'postgres') });
+  await client.connect();
+  await client.query(`create database ${name} template ${new URL(env.DATABASE_OWNER_URL).pathname.slice(1)}`);
+  await client.end();
+  const named = ['DATABASE_OWNER_URL', 'DATABASE_APP_URL'].map((key) => [key, addressOf(env[key], name)]);
+  return { ...env, ...Object.fromEntries(named) };
+}
+const addressOf = (url, database) => Object.assign(new URL(url), { pathname: database }).href;
 
 /** The built application as a person runs it: demo data, and two server processes on one database. */
 async function stories(env, name, args) {
@@ -45,7 +59,6 @@ async function stories(env, name, args) {
     SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
     PUBLIC_URL: `http://127.0.0.1:${port}`,
   });
-  run(process.execPath, ['build/server/prepare.mjs', '--demo', '--app-password'], { env });
   const servers = ['bank', 'mail'].map((standin) =>
     spawn(process.execPath, [`build/server/${standin}.mjs`], {
       cwd: root,
@@ -95,7 +108,7 @@ async function answers(port) {
 if (process.argv[1]?.endsWith('e2e.mjs'))
   await main(async () => {
     ensureNodePackages();
-    ensureDebianPackages('postgresql', 'chromium');
+    ensureDebianPackages('postgresql', 'chromium-headless-shell');
     mkdirSync(RESULTS, { recursive: true });
     for (const given of ['DATABASE_OWNER_URL', 'DATABASE_APP_URL', 'DATABASE_URL']) delete process.env[given];
     const { passed, failed } = await endToEnd(process.argv.slice(2));

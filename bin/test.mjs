@@ -8,7 +8,7 @@ import { bin, main, RESULTS, runAsync, say } from './lib/project.mjs';
 
 await main(async () => {
   ensureNodePackages();
-  ensureDebianPackages('postgresql', 'chromium');
+  ensureDebianPackages('postgresql', 'chromium-headless-shell');
   rmSync(RESULTS, { recursive: true, force: true });
   mkdirSync(RESULTS, { recursive: true });
   for (const given of ['DATABASE_OWNER_URL', 'DATABASE_APP_URL', 'DATABASE_URL']) delete process.env[given];

@@ -7,7 +7,7 @@ import { bin, main, runAsync } from './lib/project.mjs';
 await main(async () => {
   const [command, ...args] = process.argv.slice(2);
   ensureNodePackages();
-  ensureDebianPackages('postgresql', 'chromium');
+  ensureDebianPackages('postgresql', 'chromium-headless-shell');
   await buildIfChanged();
   for (const given of ['DATABASE_OWNER_URL', 'DATABASE_APP_URL', 'DATABASE_URL']) delete process.env[given];
   const database = await databaseUrls('test', { fresh: true, durable: false });

@@ -17,6 +17,8 @@ const SOURCES = [
 ];
 const STAMP = join(root, 'build', 'sources');
 
+export const HELPERS = { reader: 'server/platform/outside/process.ts', compute: 'server/platform/compute/process.ts' };
+
 /** Builds into build/, or does nothing when it is up to date. */
 export async function buildIfChanged() {
   const stamp = fingerprint();
@@ -31,20 +33,23 @@ export async function buildIfChanged() {
   writeFileSync(STAMP, stamp);
 }
 
-async function buildServer() {
+const buildServer = () =>
+  bundle('build/server', {
+    main: 'server/main.ts',
+    prepare: 'server/prepare.ts',
+    year: 'server/year.ts',
+    ...HELPERS,
+    bank: 'standins/bank/main.ts',
+    mail: 'standins/mail/main.ts',
+  });
+
+/** The server's programs as one file each; a server finds its helpers beside itself. */
+export async function bundle(outdir, entryPoints) {
   const { build } = await import('esbuild');
   await build({
     absWorkingDir: root,
-    entryPoints: {
-      main: 'server/main.ts',
-      prepare: 'server/prepare.ts',
-      year: 'server/year.ts',
-      reader: 'server/platform/outside/process.ts',
-      compute: 'server/platform/compute/process.ts',
-      bank: 'standins/bank/main.ts',
-      mail: 'standins/mail/main.ts',
-    },
-    outdir: 'build/server',
+    entryPoints,
+    outdir,
     outExtension: { '.js': '.mjs' },
     bundle: true,
     platform: 'node',

@@ -6,7 +6,7 @@ import { isRoot, Refusal, root, run, say } from './project.mjs';
 
 const PROVIDES = {
   postgresql: () => postgresFolder() !== null,
-  chromium: () => existsSync('/usr/bin/chromium'),
+  'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
 };
 
 /** npm ci when there are no packages, or when the lock file is newer than they are. */

@@ -1,11 +1,10 @@
-import { hash } from 'argon2';
 import { fromMinor, toMinor } from '../../core/numbers/amount.ts';
 import type { Context } from '../../server/platform/context.ts';
 import type { Db } from '../../server/platform/db/connect.ts';
 import { systemClock, today } from '../../server/platform/ports/clock.ts';
 import { Refused } from '../../server/platform/http/refusal.ts';
 import { rebuildBook } from '../../server/records/book/sharedBook.ts';
-import { closePastPeriods, jobs, PASSWORD, readOldMessages } from '../loadDemo.ts';
+import { closePastPeriods, jobs, passwordHash, readOldMessages } from '../loadDemo.ts';
 import { dailyRates, months } from '../loadBook.ts';
 import { loadClaim } from '../loadClaim.ts';
 import { factsOf, storePaper } from '../loadReceipts.ts';
@@ -93,7 +92,7 @@ async function loadOrganisation(db: Db, day: string): Promise<void> {
 }
 
 async function loadPeople(trx: Db): Promise<void> {
-  const password_hash = await hash(PASSWORD);
+  const password_hash = await passwordHash();
   await trx('people').insert(
     people.map(({ id, name, mail, entity, currency }) => ({
       ...{ id, name, kind: 'employee', entity_id: entity, currency },

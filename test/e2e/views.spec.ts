@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Browser, type Page } from '@playwright/test';
 import { pageOf } from './people.ts';
 import { views } from './views.ts';
 
@@ -17,9 +17,17 @@ const violationsOf = async (axe: AxeBuilder): Promise<string[]> =>
         .join(' | ')}`,
   );
 
+/** A page of somebody's, in the browser they signed in with before: a view is opened, not the whole application again. */
+const signedIn = new Map<string | null, Page>();
+async function anotherPageOf(browser: Browser, who: string | null): Promise<Page> {
+  const first = signedIn.get(who) ?? (who ? await pageOf(browser, who) : await (await browser.newContext()).newPage());
+  signedIn.set(who, first);
+  return first.context().newPage();
+}
+
 for (const view of views)
   test(`axe finds nothing by day, and no faint colours by night: ${view.name}`, async ({ browser }) => {
-    const page = view.who ? await pageOf(browser, view.who) : await (await browser.newContext()).newPage();
+    const page = await anotherPageOf(browser, view.who);
     const noise: string[] = [];
     page.on('pageerror', (error) => noise.push(error.message));
     page.on(
@@ -32,7 +40,7 @@ for (const view of views)
     await page.waitForTimeout(COLOURS_SETTLE_MS);
     expect(await violationsOf(new AxeBuilder({ page }).withRules(['color-contrast']))).toEqual([]);
     expect(noise).toEqual([]);
-    await page.context().close();
+    await page.close();
   });
 
 test('the claimant’s pages and the approver’s fit a phone; the Sheet fits 1024', async ({ browser }) => {

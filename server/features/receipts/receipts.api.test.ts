@@ -6,7 +6,7 @@ import { systemClock } from '../../platform/ports/clock.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { badReceipts, pdf } from '../../../test/fixtures/badReceipts.ts';
-import { usualThrottles } from '../../platform/http/throttle.ts';
+import { usualThrottles } from '../../../test/fixtures/application.ts';
 
 let api: TestApi;
 let tomas: Client;

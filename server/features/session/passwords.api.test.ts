@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
-import { usualThrottles } from '../../platform/http/throttle.ts';
+import { usualThrottles } from '../../../test/fixtures/application.ts';
 import type { Letter } from '../../platform/ports/mail.ts';
 
 let api: TestApi;

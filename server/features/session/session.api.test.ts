@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { PERSON_HEADER } from '../../../contract/route.ts';
 import { waitAfter } from '../../platform/http/guessing.ts';
-import { usualThrottles } from '../../platform/http/throttle.ts';
+import { usualThrottles } from '../../../test/fixtures/application.ts';
 
 let api: TestApi;
 beforeAll(async () => {

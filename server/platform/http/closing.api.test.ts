@@ -1,9 +1,9 @@
 import { request } from 'node:http';
 import pino from 'pino';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { createClosing } from '../../../test/fixtures/application.ts';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { answerErrors } from './answerErrors.ts';
-import { createClosing } from './closing.ts';
 import { createWatch } from './watch.ts';
 import express from 'express';
 

@@ -1,6 +1,5 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import fontkit from '@pdf-lib/fontkit';
 import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib';
 
 /** A4 in points, with the margin around what is written. */
@@ -44,7 +43,8 @@ export class Typesetter {
 
   static async begin(title: string): Promise<Typesetter> {
     const document = await PDFDocument.create();
-    document.registerFontkit(fontkit);
+    // loaded when the first cover sheet is set: it takes half a second of every start otherwise
+    document.registerFontkit((await import('@pdf-lib/fontkit')).default);
     document.setTitle(title);
     const [plain, strong] = [await embed(document, WEIGHTS.plain), await embed(document, WEIGHTS.strong)];
     return new Typesetter(document, { plain, strong });
