@@ -18,6 +18,7 @@ import { usualThrottles } from './platform/http/throttle.ts';
 import { listenForMail } from './platform/ports/mailIn.ts';
 import { mailerAt } from './platform/ports/mail.ts';
 import { systemClock } from './platform/ports/clock.ts';
+import { readLanguages } from './platform/outside/languages.ts';
 import { createReader, usualReaderLimits } from './platform/outside/reader.ts';
 
 /** Environment, pools, listening and stopping; started by the start command. */
@@ -33,6 +34,7 @@ const {
   HOST = '127.0.0.1',
   BANK_URL,
   READ_SECONDS = '90',
+  READ_LANGUAGES = usualReaderLimits.languages.join(),
   SMTP_URL,
   MAIL_FROM = 'Ebbet <ebbet@localhost>',
   PUBLIC_URL = `http://${HOST}:${PORT}`,
@@ -44,10 +46,11 @@ const {
   RECEIPTS_SMTP_HOST = '127.0.0.1',
 } = process.env;
 const secrets = readSecrets(SESSION_SECRET);
-if (!DATABASE_APP_URL || 'says' in secrets) {
-  const says =
-    'says' in secrets ? secrets.says : 'DATABASE_APP_URL must hold the address of the database; npm start sets it';
-  process.stderr.write(`ebbet: ${says}\n`);
+const languages = readLanguages(READ_LANGUAGES);
+if (!DATABASE_APP_URL || 'says' in secrets || 'says' in languages) {
+  const [says] = [secrets, languages].flatMap((setting) => ('says' in setting ? [setting.says] : []));
+  const missing = 'DATABASE_APP_URL must hold the address of the database; npm start sets it';
+  process.stderr.write(`ebbet: ${DATABASE_APP_URL ? says : missing}\n`);
   process.exit(1);
 }
 
@@ -58,7 +61,7 @@ const workDb = connect(DATABASE_APP_URL, { max: 6, statementSeconds: 300, log })
 const pool = createPool(DATABASE_APP_URL, log);
 const webFolder = NODE_ENV === 'production' ? join(fileURLToPath(new URL('.', import.meta.url)), '..', 'web') : null;
 const readSeconds = Number(READ_SECONDS);
-const reader = createReader({ ...usualReaderLimits, readSeconds });
+const reader = createReader({ ...usualReaderLimits, readSeconds, languages });
 const jobs = await startJobs(pool, log, { expireSeconds: readSeconds + 10, lookSeconds: Math.min(30, readSeconds) });
 const bank = BANK_URL ? bankAt(BANK_URL) : null;
 const services = {

@@ -29,7 +29,7 @@ const OFTEN = '*/5 * * * *';
 /** Connects the queue's jobs with what they do, and the clock with the jobs of every night and hour. */
 export async function startWork(services: Services, jobs: RunningJobs): Promise<void> {
   for (let i = 0; i < services.reader.atOnce; i += 1)
-    await jobs.work('read-receipt', ({ sha256 }) => readReceipt(services, sha256));
+    await jobs.work('read-receipt', (file) => readReceipt(services, file));
   // what needs the bank or the post office is taken only by a process that has it
   if (services.bank) await jobs.work('fetch-feed', () => fetchFeed(services));
   await jobs.work('assess-claims', ({ key }) => assessAgain(services, key));

@@ -65,4 +65,10 @@ export const WEB_MUTATIONS: Mutation[] = [
   m('the Desk for everybody', 'web/parts/places.ts', 'place.roles === null || ', 'true || '),
   m('an older decision’s reason', 'web/words/whereItIs.ts', 'history.findLast', 'history.find'),
   m('a bar of more than 100', 'web/words/tide.ts', 'raw.reduce((a, b) => a + b, 0)', '1'),
+  m(
+    'strangers are one spending',
+    'web/screens/Gather/wishes.ts',
+    'LEAST_OF_ONE_MERCHANT : PROOF',
+    'LEAST_OF_ONE_MERCHANT : 0',
+  ),
 ];

@@ -18,6 +18,8 @@ const DATE_POINTS: readonly [days: number, points: number][] = [
 ];
 const MERCHANT = 20;
 export const ALIKE = 0.5;
+/** From this score on two sides are taken to be one spending without a look, whatever their merchants are called. */
+export const PROOF = 85;
 
 /**
  * How likely two sides are the same spending, or null when they cannot be: an amount has to agree to the minor unit, in

@@ -21,6 +21,17 @@ beforeAll(async () => {
 });
 afterAll(() => api.close());
 
+/** A day of the demo that has a rate, so many of them ago: none is published at weekends. */
+const rated = async (ago: number): Promise<string> =>
+  (
+    await api
+      .owner('rates')
+      .where({ from_currency: 'EUR', to_currency: 'NOK' })
+      .where('date', '<', daysAgo(1))
+      .orderBy('date', 'desc')
+      .offset(ago)
+      .first('date')
+  ).date;
 const rateOf = async (date: string) =>
   (await api.owner('rates').where({ from_currency: 'EUR', to_currency: 'NOK', date }).first('rate'))?.rate;
 const asking = (date: string, more: object = {}) => ({
@@ -37,7 +48,7 @@ const asking = (date: string, more: object = {}) => ({
 
 describe('a correction of a published rate', () => {
   it('is asked for by one and let be by another; open claims are assessed again, posted ones stay', async () => {
-    const date = daysAgo(5);
+    const date = await rated(3);
     await api.owner('rates').where({ from_currency: 'EUR', to_currency: 'NOK', date }).delete();
     await api
       .owner('rates')
@@ -80,7 +91,7 @@ describe('a correction of a published rate', () => {
     ]);
   });
   it('is dropped by either, and the rate stays', async () => {
-    const date = daysAgo(4);
+    const date = await rated(2);
     const before = await rateOf(date);
     const { corrections } = (await leilani.post('/rate-corrections', asking(date, { becomes: '12' }))).body;
     expect((await leilani.post('/rate-corrections', asking(date, { becomes: '13' }))).body.code).toBe(
@@ -90,7 +101,7 @@ describe('a correction of a published rate', () => {
     expect(await rateOf(date)).toBe(before);
   });
   it('is refused without a reason, of a rate that is not there, and of what it is already', async () => {
-    const date = daysAgo(3);
+    const date = await rated(1);
     expect((await leilani.post('/rate-corrections', asking(date, { reason: ' ' }))).status).toBe(400);
     expect((await leilani.post('/rate-corrections', asking(date, { becomes: '0' }))).status).toBe(400);
     expect((await leilani.post('/rate-corrections', asking('1999-01-04'))).body.code).toBe('not-found');

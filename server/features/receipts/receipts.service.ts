@@ -8,7 +8,8 @@ import type { Actor, Context, Services } from '../../platform/context.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { Refused } from '../../platform/http/refusal.ts';
-import { Unreadable } from '../../platform/outside/unreadable.ts';
+import type { JobData } from '../../platform/jobs/jobs.ts';
+import { TooSlow, Unreadable } from '../../platform/outside/unreadable.ts';
 import { latestToday } from '../../platform/ports/clock.ts';
 import {
   countOwnReceipts,
@@ -26,18 +27,26 @@ import { minorOf } from '../../records/claims/minorOf.ts';
 import { onlyClaim } from '../../records/claims/usesOf.ts';
 import { assertFree, receiptRecords, type LockedReceipt, type SeenReceipt } from './receipts.store.ts';
 
-/** Reads a waiting file and keeps what was found; claims in preparation that use it are assessed again. Done already, it does nothing. */
+/** After every other job, and a smaller file before a larger one: what took too long among others is read when it is quiet. */
+const whenQuiet = (bytes: Buffer): number => -1_000_000 - bytes.byteLength;
+
+/**
+ * Reads a waiting file and keeps what was found; claims in preparation that use it are assessed again. Done already, it does
+ * nothing. What takes too long is tried once more, when nothing else waits.
+ */
 export async function readReceipt(
   services: Pick<Services, 'db' | 'reader' | 'clock' | 'jobs'>,
-  sha256: string,
+  { sha256, again }: JobData['read-receipt'],
 ): Promise<void> {
-  const { db, reader, clock } = services;
+  const { db, reader, clock, jobs } = services;
   const file = await selectWaiting(db, sha256);
   if (!file) return;
   try {
     await saveReading(db, sha256, await reader.read({ ...file, asOf: latestToday(clock) }), clock.now());
   } catch (error) {
     if (!(error instanceof Unreadable)) throw error;
+    if (error instanceof TooSlow && !again)
+      return jobs.ask(db, 'read-receipt', { sha256, again: true }, whenQuiet(file.bytes));
     await saveFailure(db, sha256, error.message, clock.now());
   }
   await tellClaims(services, sha256);

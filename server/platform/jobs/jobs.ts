@@ -6,7 +6,8 @@ import { Refused } from '../http/refusal.ts';
 
 /** What is done in the background, with what it needs to know. Jobs may come twice, so doing one twice changes nothing. */
 export interface JobData {
-  'read-receipt': { sha256: string };
+  /** Reads a file; once more when it is quiet, where that took too long among others. */
+  'read-receipt': { sha256: string; again?: true };
   'fetch-feed': Record<string, never>;
   /** Assesses the claims again that were assessed by something which changed. */
   'assess-claims': { key: string };

@@ -6,10 +6,10 @@ import { createHelpers, type Asked } from '../helpers/helpers.ts';
 import type { Task } from './process.ts';
 import type { Paper } from './reading/papers.ts';
 import type { FileToRead } from './reading/readFile.ts';
-import type { Inspected, ReadResult } from './reading/reading.types.ts';
+import type { FileKind, Inspected, ReadResult } from './reading/reading.types.ts';
 import type { RowsRead, StatementFile } from './statements/readStatementFile.ts';
 import type { TableOf } from './statements/tableRows.ts';
-import { Unreadable } from './unreadable.ts';
+import { TooSlow, Unreadable } from './unreadable.ts';
 import type { Box } from '../../../core/evidence/reading/reading.types.ts';
 
 /** Looks at files from outside in processes of their own. `person` is whose file it is, for a fair share of the processes. */
@@ -44,16 +44,25 @@ export interface ReaderLimits {
   /** Megabytes that one process may hold. */
   megabytes: number;
   mostWaiting: number;
+  /** Languages besides those of Latin letters that pictures are read in. */
+  languages: readonly string[];
 }
 export const usualReaderLimits: ReaderLimits = {
   inspectSeconds: 45,
   readSeconds: 90,
   megabytes: 1400,
   mostWaiting: 200,
+  languages: ['jpn'],
 };
 
-const TOO_MUCH = 'it takes too long or too much memory to open; print it to a new PDF or take a picture of it';
-const ENDED = 'the program that opens files came to an end over it; print it to a new PDF or take a picture of it';
+/** What its owner can do about a file that cannot be opened. */
+const ADVICE: Record<FileKind | 'file', string> = {
+  picture: 'take the picture again, of one paper alone and with fewer dots',
+  pdf: 'print it to a new PDF or take a picture of it',
+  invoice: 'ask for it as a PDF',
+  mail: 'print it to a PDF',
+  file: 'print a PDF to a new one, or take a picture again with fewer dots',
+};
 const HEAP_MEGABYTES = 640;
 
 export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
@@ -66,7 +75,7 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
     try {
       return (await helpers.ask({ ...how, task, weight: weightOf(task) })) as T;
     } catch (error) {
-      throw error instanceof HelperFault ? new Unreadable(sayFault(error)) : error;
+      throw error instanceof HelperFault ? unreadable(error, ADVICE[kindOf(task)]) : error;
     }
   };
   const short = (person: string) => ({ person, short: true, seconds: limits.inspectSeconds });
@@ -78,7 +87,10 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
       }),
     read: (file) => {
       const seconds = limits.readSeconds;
-      return ask({ task: 'read', ...file, seconds }, { person: 'reading', short: false, seconds });
+      return ask(
+        { task: 'read', ...file, seconds, languages: limits.languages },
+        { person: 'reading', short: false, seconds },
+      );
     },
     sender: (bytes) => ask({ task: 'sender', bytes }, short('mail')),
     combine: async (papers, person) => Buffer.from(await ask<Uint8Array>({ task: 'combine', papers }, short(person))),
@@ -100,15 +112,21 @@ export function createReader(limits: ReaderLimits = usualReaderLimits): Reader {
 const weightOf = (task: Task): number =>
   task.task === 'combine' ? task.papers.reduce((a, p) => a + p.bytes.byteLength, 0) : task.bytes.byteLength;
 
-function sayFault({ kind, message }: HelperFault): string {
+const kindOf = (task: Task): FileKind | 'file' => {
+  if (task.task === 'read') return task.kind;
+  return 'bytes' in task && Buffer.from(task.bytes.subarray(0, 4)).toString('latin1') === '%PDF' ? 'pdf' : 'file';
+};
+
+function unreadable({ kind, message }: HelperFault, advice: string): Unreadable {
   switch (kind) {
     case 'time':
+      return new TooSlow(`it takes too long to open; ${advice}`);
     case 'memory':
-      return TOO_MUCH;
+      return new Unreadable(`it takes too much memory to open; ${advice}`);
     case 'ended':
-      return ENDED;
+      return new Unreadable(`the program that opens files came to an end over it; ${advice}`);
     case 'failed':
-      return message;
+      return new Unreadable(message);
     default:
       return kind satisfies never;
   }

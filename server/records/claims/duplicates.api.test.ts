@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { reasonOf } from '../../../core/evidence/duplicates/findDuplicates.ts';
 import { claimsOfTomas, daysAgo } from '../../../test/fixtures/claimsOfTomas.ts';
 import { startApi, type TestApi } from '../../../test/fixtures/startApi.ts';
-import { selectCandidates } from './evidence.queries.ts';
+import { MOST_CANDIDATES, selectCandidates } from './evidence.queries.ts';
 
 /** What looks alike is found by keys that are kept with the lines; how much there is of it costs nobody else anything. */
 let api: TestApi;
@@ -102,7 +102,7 @@ describe('lines that are alike', () => {
       .update({ state: 'in review', submitted_version: 1, submitted_on: daysAgo(0) });
     const all = await taken(numbers[2]!);
     expect(all.cut).toBe(500);
-    expect(all.most).toBeLessThanOrEqual(500 * 200);
+    expect(all.most).toBeLessThanOrEqual(500 * MOST_CANDIDATES);
   });
 });
 

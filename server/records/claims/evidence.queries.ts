@@ -86,9 +86,12 @@ export interface CandidateRow extends DuplicateLine {
   claimant: string;
 }
 
-/** How many lines one line is compared with at most, and how many are taken up for it before those that do not count are left out. */
-export const MOST_CANDIDATES = 200;
-const MOST_TAKEN_UP = 400;
+/**
+ * How many lines one line is compared with at most, those first that are alike in the surest way, and how many are taken up for
+ * it before those that do not count are left out. Nobody looks at more; that there are more is said.
+ */
+export const MOST_CANDIDATES = 40;
+const MOST_TAKEN_UP = 200;
 
 const FACTS = (line: string, receipt: string, file: string, reading: string) =>
   `jsonb_build_object('amount', ${line}.amount::text, 'currency', ${line}.currency, 'date', ${line}.date, 'merchant', ${line}.merchant,
@@ -131,18 +134,20 @@ export async function selectCandidates(
          `select ${i} as way, l.id as line, o.* from own l cross join lateral (${way} limit ${MOST_TAKEN_UP + 1}) o`,
      ).join(' union all ')}),
      counted as (
-       select x.*, c.number, c.claimant_id, row_number() over (partition by x.line order by x.claim_id, x.version, x.id) as place
-       from (select distinct line, claim_id, version, id from taken) x
+       select x.*, c.number, c.claimant_id, row_number() over (partition by x.line order by x.way, x.claim_id, x.version, x.id) as place
+       from (select line, claim_id, version, id, min(way) as way from taken group by line, claim_id, version, id) x
        join claims c on c.id = x.claim_id and c.version = x.version and (c.id = :claim or c.state not in ('draft', 'withdrawn', 'declined'))),
      pairs as (select * from counted where place <= ${MOST_CANDIDATES})
-     select p.line as "ofLine", p.number as claim, o.id as line, who.name as claimant, ${FACTS('l', 'lr', 'lf', 'lg')} as own, ${FACTS('o', 'r', 'f', 'g')} as other
+     select p.line as "ofLine", p.number as claim, o.id as line, who.name as claimant, ${FACTS('o', 'r', 'f', 'g')} as facts
      from pairs p
      join people who on who.id = p.claimant_id
      join lines o on o.claim_id = p.claim_id and o.version = p.version and o.id = p.id
      left join receipts r on r.id = o.receipt_id left join receipt_files f on f.sha256 = r.sha256 left join readings g on g.sha256 = r.sha256
-     join lines l on l.claim_id = :claim and l.version = :version and l.id = p.line
-     left join receipts lr on lr.id = l.receipt_id left join receipt_files lf on lf.sha256 = lr.sha256 left join readings lg on lg.sha256 = lr.sha256
-     union all select distinct line, null, null, null, null::jsonb, null::jsonb from (
+     union all select l.id, null, null, null, ${FACTS('l', 'r', 'f', 'g')}
+     from lines l
+     left join receipts r on r.id = l.receipt_id left join receipt_files f on f.sha256 = r.sha256 left join readings g on g.sha256 = r.sha256
+     where l.claim_id = :claim and l.version = :version
+     union all select distinct line, null, null, null, null::jsonb from (
        select line from taken group by line, way having count(*) > ${MOST_TAKEN_UP}
        union all select line from counted where place > ${MOST_CANDIDATES}) full_ones
      order by 2, 3`,
@@ -150,17 +155,20 @@ export async function selectCandidates(
   );
   // A statement by name is planned a few times and then no more; this one takes longer to plan than to run.
   const { rows } = await query.options({ name: 'lines that are alike' });
-  const [candidates, cut] = [rows.filter((r: Found) => r.claim !== null), rows.filter((r: Found) => r.claim === null)];
-  return {
-    candidates: candidates.map(({ own, other, ...row }: Found) => ({
-      ...row,
-      ...lineOf(`${row.claim}/${row.line}`, other),
-      own: lineOf(row.ofLine, own),
-    })),
-    cut: new Set(cut.map((r: Found) => r.ofLine)),
-  };
+  const own = new Map<string, DuplicateLine>();
+  const cut = new Set<string>();
+  for (const { ofLine, claim, facts } of rows as Found[])
+    if (claim === null && facts) own.set(ofLine, lineOf(ofLine, facts));
+    else if (claim === null) cut.add(ofLine);
+  const candidates = (rows as Found[]).flatMap(({ facts, ...row }) =>
+    row.claim === null
+      ? []
+      : [{ ...row, ...lineOf(`${row.claim}/${row.line}`, facts!), claim: row.claim, own: own.get(row.ofLine)! }],
+  );
+  return { candidates, cut };
 }
 
-type Found = { ofLine: string; claim: string | null; line: string; claimant: string; own: Facts; other: Facts };
+/** A line that is alike; without a claim a line of the claim's own, or without facts one of which more are alike. */
+type Found = { ofLine: string; claim: string | null; line: string; claimant: string; facts: Facts | null };
 type Facts = Omit<DuplicateLine, 'id' | 'amount'> & { amount: string };
 const lineOf = (id: string, facts: Facts): DuplicateLine => ({ ...facts, id, amount: BigInt(facts.amount) });

@@ -1,3 +1,4 @@
+import { PROOF } from '../../../core/evidence/matching/scorePair.ts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Pair } from '../../../core/evidence/matching/matching.types.ts';
@@ -13,7 +14,7 @@ import { failed } from '../../parts/failed.ts';
 /** Lines with charges and receipts with lines: proposed pairs with both sides, accepted singly or together, or made by hand. */
 export function Pairs() {
   const { data, error, mutate } = usePairs();
-  const [least, setLeast] = useState(85);
+  const [least, setLeast] = useState(PROOF);
   const { busy, accept, undo } = usePairing(data, mutate);
   if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="rows" />;
   const proposals = proposalsOf(data);

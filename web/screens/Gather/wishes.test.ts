@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { partner, plannedLine, PRIVATE, problemOf, takeOf } from './wishes.ts';
 
-const pairs = (score: number, differs: string | null = null) =>
+const pairs = (score: number, differs: string | null = null, merchant: string | null = 'Ferry') =>
   ({
     proposals: { spendings: [{ left: ['r1'], right: ['c1'], score, differs }] },
     charges: [{ id: 'c1', merchant: 'Ferry', purchasedOn: '2026-11-01', category: 'travel' }],
-    receipts: [{ id: 'r1', name: 'scan.png' }],
+    receipts: [{ id: 'r1', name: 'scan.png', merchant }],
   }) as never;
 const receipt = { key: 'r1', receipt: 'r1', name: 'scan.png', category: null, ready: true };
 const charge = { key: 'c1', charge: 'c1', name: 'Ferry', category: 'travel', ready: true };
@@ -18,6 +18,12 @@ describe('a receipt and a charge of one spending', () => {
     expect(partner(receipt, pairs(69))).toBeNull();
     expect(partner(receipt, pairs(80, '4.00 EUR more, as a tip would be'))).toBeNull();
     expect(partner({ ...receipt, receipt: 'r2' }, pairs(90))).toBeNull();
+  });
+  it('of merchants that are not alike, or not known, only when it is proof', () => {
+    for (const merchant of ['Quay Stores', null]) {
+      expect(partner(receipt, pairs(84, null, merchant))).toBeNull();
+      expect(partner(receipt, pairs(85, null, merchant))).toMatchObject({ charge: 'c1' });
+    }
   });
   it('make one line, with the category of the charge', () => {
     expect(plannedLine(receipt, nothing, pairs(90))).toMatchObject({ receipt: 'r1', charge: 'c1', category: 'travel' });

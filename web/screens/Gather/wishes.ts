@@ -1,3 +1,5 @@
+import { merchantSameness } from '../../../core/evidence/merchants/merchantWords.ts';
+import { ALIKE, PROOF } from '../../../core/evidence/matching/scorePair.ts';
 import type { PairsView, TakeRequest } from '../../api/gather.ts';
 
 /** One line to be made: from a receipt, a charge, or both. */
@@ -31,23 +33,20 @@ export interface Partner {
 
 /** In the place of a category: bought privately with the company's card. */
 export const PRIVATE = '~private';
-const LEAST_TOGETHER = 70;
+/** Of one merchant, so little is enough; of others, or where one is not known, only what is proof. */
+const LEAST_OF_ONE_MERCHANT = 70;
 
 /** The charge of a receipt, or the receipt of a charge, that is most likely the same spending; null when none is likely. */
-export function partner(wish: Wish, pairs: PairsView): Partner | null {
-  const pair = pairs.proposals.spendings.find(
-    (p) =>
-      p.differs === null
-      && p.score >= LEAST_TOGETHER
-      && (wish.receipt ? p.left[0] === wish.receipt : p.right[0] === wish.charge),
+export function partner(wish: Wish, { proposals, receipts, charges }: PairsView): Partner | null {
+  const pair = proposals.spendings.find((p) =>
+    wish.receipt ? p.left[0] === wish.receipt : p.right[0] === wish.charge,
   );
-  if (!pair) return null;
-  if (!wish.receipt) {
-    const receipt = pairs.receipts.find((r) => r.id === pair.left[0]);
-    return receipt ? { receipt: receipt.id, name: `the receipt ${receipt.name}`, category: null } : null;
-  }
-  const charge = pairs.charges.find((c) => c.id === pair.right[0]);
-  if (!charge) return null;
+  const receipt = receipts.find((r) => r.id === pair?.left[0]);
+  const charge = charges.find((c) => c.id === pair?.right[0]);
+  if (!pair || pair.differs !== null || !receipt || !charge) return null;
+  const least = merchantSameness(receipt.merchant, charge.merchant) >= ALIKE ? LEAST_OF_ONE_MERCHANT : PROOF;
+  if (pair.score < least) return null;
+  if (!wish.receipt) return { receipt: receipt.id, name: `the receipt ${receipt.name}`, category: null };
   const name = `the charge of ${charge.merchant}, ${charge.purchasedOn}`;
   return { charge: charge.id, name, category: charge.category };
 }

@@ -30,6 +30,7 @@ export async function readPdfPage(pdf: PDFDocumentProxy, number: number): Promis
   return {
     words,
     turns,
+    letters: true,
     place: (box) => turnBoxBack(box, turns),
     lookAgain: async () => words,
     lookForCard: async () => [],

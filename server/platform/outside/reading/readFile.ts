@@ -35,6 +35,8 @@ export interface FileToRead {
   turned?: readonly number[] | null;
   /** After how many seconds it is given up. */
   seconds?: number;
+  /** Languages besides those of Latin letters that a picture is tried in. */
+  languages?: readonly string[];
 }
 
 /** Reads an accepted file: fields of e-invoices, text of PDFs and mails, recognised words of pictures and scans. */
@@ -62,14 +64,10 @@ export async function readFile(file: FileToRead): Promise<ReadResult> {
   }
 }
 
-async function readPicture({ bytes, type, asOf, turned }: FileToRead): Promise<ReadResult> {
-  const pages = [await recognise(await toReadable(bytes, type), 1, turned?.[0])];
-  return withPapersApart(
-    await fromPages(pages, asOf, 'recognised'),
-    pages,
-    asOf,
-    'Divide it, so that each is a receipt of its own',
-  );
+async function readPicture({ bytes, type, asOf, turned, languages }: FileToRead): Promise<ReadResult> {
+  const pages = [await recognise(await toReadable(bytes, type), 1, turned?.[0], languages)];
+  const read = withoutLetters(await fromPages(pages, asOf, 'recognised'), pages);
+  return withPapersApart(read, pages, asOf, 'Divide it, so that each is a receipt of its own');
 }
 
 async function readPdf(file: FileToRead): Promise<ReadResult> {
@@ -83,7 +81,7 @@ async function readPdf(file: FileToRead): Promise<ReadResult> {
     if (invoice?.ok) return readingOfInvoice(invoice.facts, null);
     const { pages, scans, unread } = await pagesOf(pdf, file);
     const method = scans ? 'recognised' : 'text';
-    const read = await fromPages(pages, file.asOf, method);
+    const read = withoutLetters(await fromPages(pages, file.asOf, method), pages);
     const result = scans ? withPapersApart(read, pages, file.asOf, 'Add each of them by itself') : read;
     return unread.length > 0 ? withoutPages(result, unread) : result;
   } finally {
@@ -94,7 +92,7 @@ async function readPdf(file: FileToRead): Promise<ReadResult> {
 type Pdf = Parameters<typeof import('./pdfWords.ts').readPdfPage>[0];
 
 /** Every page by its text; those that have none are recognised, as many as there is time for. */
-async function pagesOf(pdf: Pdf, { turned, seconds = USUAL_SECONDS }: FileToRead) {
+async function pagesOf(pdf: Pdf, { turned, languages, seconds = USUAL_SECONDS }: FileToRead) {
   const { readPdfPage } = await import('./pdfWords.ts');
   const pages: PageRead[] = [];
   for (let number = 1; number <= pdf.numPages; number += 1) pages.push(await readPdfPage(pdf, number));
@@ -110,7 +108,7 @@ async function pagesOf(pdf: Pdf, { turned, seconds = USUAL_SECONDS }: FileToRead
     const { drawPage } = await import('./pdf.ts');
     const { png } = await drawPage(pdf, i + 1, SCAN_WIDTH);
     if (await isBlank(png)) continue;
-    pages[i] = await recognise(png, i + 1, turned?.[i] ?? upright);
+    pages[i] = await recognise(png, i + 1, turned?.[i] ?? upright, languages);
     upright = pages[i].turns;
   }
   return { pages, scans: scans.some((i) => pages[i]!.words.length > 0), unread };
@@ -132,9 +130,14 @@ function withoutPages({ reading, ...rest }: ReadResult, unread: readonly number[
   return { ...rest, reading: { ...reading, amount: guess(reading.amount), taxes }, remarks: [...rest.remarks, says] };
 }
 
-async function recognise(picture: Buffer, page: number, first?: number): Promise<PageRead> {
+async function recognise(
+  picture: Buffer,
+  page: number,
+  first: number | undefined,
+  languages: readonly string[] | undefined,
+): Promise<PageRead> {
   const recogniser = await import('./recognise.ts');
-  return recogniser.recognise(picture, page, first);
+  return recogniser.recognise(picture, page, first, languages);
 }
 
 const hasWhatCounts = ({ amount, date }: Reading): boolean =>
@@ -171,12 +174,28 @@ function withPapersApart(result: ReadResult, pages: readonly PageRead[], asOf: s
     (papersApart(words, asOf) ?? []).map((box) => ({ page: i + 1, box: place(box) })),
   );
   if (apart.length === 0) return result;
-  const { reading } = result;
-  const figures = Object.fromEntries(FIELDS.map((field) => [field, guess(reading[field])])) as Pick<Reading, Field>;
   const where = pages.length === 1 ? 'It shows' : `Page ${apart[0]!.page} shows`;
   const says = `${where} ${apart.length} papers. ${what}; until then nothing that was read is sure.`;
+  const guessed = nothingSure(result, says);
+  return { ...guessed, reading: { ...guessed.reading, apart } };
+}
+
+/** Figures beside words that nobody could read may be anything. */
+function withoutLetters(result: ReadResult, pages: readonly PageRead[]): ReadResult {
+  const unread = pages.flatMap(({ letters }, i) => (letters ? [] : [i + 1]));
+  if (unread.length === 0) return result;
+  const whose = pages.length === 1 ? 'Its words' : `The words of page ${unread.join(', ')}`;
+  return nothingSure(
+    result,
+    `${whose} could not be read: they are faint, or in a script that is not read here. Look at every figure, or type it.`,
+  );
+}
+
+function nothingSure(result: ReadResult, says: string): ReadResult {
+  const { reading } = result;
+  const figures = Object.fromEntries(FIELDS.map((field) => [field, guess(reading[field])])) as Pick<Reading, Field>;
   const taxes = reading.taxes.map((tax) => guess(tax)!);
-  return { ...result, reading: { ...reading, ...figures, taxes, apart }, remarks: [...result.remarks, says] };
+  return { ...result, reading: { ...reading, ...figures, taxes }, remarks: [...result.remarks, says] };
 }
 
 /** A reading with every spot moved. */

@@ -10,28 +10,30 @@ export interface Straight {
   place(box: Box): Box;
 }
 
-const SHORT_SIDE = 1300;
+/** The short side, in pixels, of a picture whose letters are read best; signs of many strokes are read smaller. */
+export const SHORT_SIDE = 1300;
+export const SHORT_SIDE_OF_SIGNS = 800;
 const LONG_SIDE = 3200;
 const MOST_ZOOM = 3;
 const TILT_SIDE = 700;
 const MOST_TILT = 14;
 
 /**
- * Evens out the light, takes out the tilt and brings letters to the size the recogniser reads best. @param reversed
- * whether letters that are white on black are made black on white; what lies in deep shadow suffers from it
+ * Evens out the light, takes out the tilt and brings letters to the size the recogniser reads best, on a short side of
+ * so many pixels. @param reversed whether letters that are white on black are made black on white; what lies in deep shadow suffers from it
  */
-export async function straighten(picture: Buffer, quarterTurns = 0, reversed = false): Promise<Straight> {
+export async function straighten(
+  picture: Buffer,
+  quarterTurns = 0,
+  { side = SHORT_SIDE, reversed = false }: { side?: number; reversed?: boolean } = {},
+): Promise<Straight> {
   const turned = await sharp(picture)
     .rotate(quarterTurns * 90)
     .greyscale()
     .png({ compressionLevel: 1 })
     .toBuffer();
   const { width = 1, height = 1 } = await sharp(turned).metadata();
-  const zoom = Math.min(
-    Math.max(SHORT_SIDE / Math.min(width, height), 0.2),
-    MOST_ZOOM,
-    LONG_SIDE / Math.max(width, height),
-  );
+  const zoom = Math.min(Math.max(side / Math.min(width, height), 0.2), MOST_ZOOM, LONG_SIDE / Math.max(width, height));
   const noisy = await isNoisy(turned);
   const clean = noisy ? await sharp(turned).blur(1.2).toBuffer() : turned;
   const size = { width: Math.round(width * zoom), height: Math.round(height * zoom) };
