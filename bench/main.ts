@@ -19,8 +19,16 @@ if (only && only !== 'reading') process.exit(0);
 
 /** Aims for reading, over all sets, in percent. */
 const AIMS: Partial<Record<string, number>> = { amount: 95, date: 93, currency: 93, tax: 85, card: 70 };
-const { benchReading, percentOf } = await import('./reading/benchReading.ts');
+const { benchHard, benchReading, percentOf } = await import('./reading/benchReading.ts');
 const { tallies, misses } = await benchReading(process.argv[3]);
+const hard = await benchHard();
+const wrong = [
+  ...misses.filter((m) => m.grade === 'sure but wrong').map((m) => `${m.set}: ${m.at}, ${m.field} ${m.says}`),
+  ...hard.sure,
+];
+print(`\nSure and wrong: ${wrong.length} (aim: none)`);
+for (const line of wrong) print(line);
+print(`Two papers in one picture, told apart: ${hard.apart} of ${hard.count}`);
 print('\nDrawn receipts read, in percent; a field that is wrong and called sure is taken off twice');
 for (const tally of tallies) printTally(tally.set, tally.field, percentOf(tally), tally.count);
 for (const field of new Set(tallies.map((t) => t.field))) {

@@ -45,17 +45,19 @@ export const postSchema = z.strictObject({
 export const previewSchema = z.strictObject({ date: date });
 
 const tide = z.array(z.object({ state: z.string(), from: moment }));
-const ownRow = row.pick({
-  number: true,
-  version: true,
-  revision: true,
-  state: true,
-  purpose: true,
-  claimant: true,
-  currency: true,
-  toPay: true,
-  tide: true,
-});
+const ownRow = row
+  .pick({
+    number: true,
+    version: true,
+    revision: true,
+    state: true,
+    purpose: true,
+    claimant: true,
+    currency: true,
+    toPay: true,
+    tide: true,
+  })
+  .extend({ asked: z.boolean().describe('Whether a question about it waits for whoever reads this.') });
 export const ownClaimsAnswer = z.object({ claims: z.array(ownRow) });
 
 const header = z.object({

@@ -7,6 +7,7 @@ import { page } from './parts/page.tsx';
 import { homeOf, placesOf } from './parts/places.ts';
 import { Shell } from './parts/Shell.tsx';
 import { SignIn } from './screens/SignIn/SignIn.tsx';
+import { titleOf } from './parts/titleOf.ts';
 
 const Desk = page('Desk', () => import('./screens/Desk/Desk.tsx'));
 const ClearingRun = page('ClearingRun', () => import('./screens/Desk/ClearingRun.tsx'));
@@ -36,6 +37,7 @@ export function App() {
   if (!data.person) return <SignIn demo={data.demo} />;
   return (
     <Shell person={data.person}>
+      <title>{titleOf(location.pathname)}</title>
       <ErrorBoundary path={location.pathname}>
         <Places person={data.person} />
       </ErrorBoundary>

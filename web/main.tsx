@@ -2,10 +2,10 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './App.tsx';
-import { applyTheme } from './parts/theme.ts';
+import { followTheme } from './parts/theme.ts';
 import './theme/app.css';
 
-applyTheme();
+followTheme();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <BrowserRouter>

@@ -3,6 +3,8 @@ import { toMinor } from '../../core/numbers/amount.ts';
 import type { Found, Reading } from '../../core/evidence/reading/reading.types.ts';
 import { randomFrom, type Random } from '../../demo/random.ts';
 import { readFile } from '../../server/platform/outside/reading/readFile.ts';
+import { AS_OF, type Drawn } from './drawn.ts';
+import { byHand, HARD, sureOf, twoPapers } from './hard.ts';
 import { inventFacts, LOCALES, type Facts } from './facts.ts';
 import { LAYOUTS, type Layout } from './layouts.ts';
 import { LAYOUTS_SEEN } from './layoutsSeen.ts';
@@ -11,7 +13,6 @@ import { MORE_LOCALES } from './moreLocales.ts';
 import { openPress, SHEETS, sheetOf } from './sheets.ts';
 import { HARMS, spoil } from './spoil.ts';
 
-const AS_OF = '2026-06-30';
 const FIELDS = ['amount', 'date', 'currency', 'tax', 'card', 'bought', 'paid'] as const;
 type FieldName = (typeof FIELDS)[number];
 
@@ -31,11 +32,6 @@ export interface Miss {
   field: FieldName;
   grade: Grade;
   says: string;
-}
-interface Drawn {
-  at: string;
-  facts: Facts;
-  bytes: Buffer;
 }
 
 const SETS: readonly { set: string; draw: () => AsyncGenerator<Drawn> }[] = [
@@ -64,6 +60,25 @@ export async function benchReading(only = ''): Promise<{ tallies: Tally[]; misse
     tallies.push(...own);
   }
   return { tallies, misses };
+}
+
+/** Of papers on which nothing may be sure: what was called sure all the same, and how many of two papers were told apart. */
+export async function benchHard(): Promise<{ sure: string[]; apart: number; count: number }> {
+  const sure: string[] = [];
+  let apart = 0;
+  const read = async ({ bytes }: Drawn) =>
+    (await readFile({ kind: 'picture', type: 'image/jpeg', bytes, asOf: AS_OF })).reading;
+  for await (const drawn of byHand(31)) {
+    const { amount } = await read(drawn);
+    if (amount?.sure === 'sure' && minorOf(amount.value, drawn.facts.locale.currency) !== drawn.facts.total)
+      sure.push(`written by hand: ${drawn.at}, ${amount.value}`);
+  }
+  for await (const drawn of twoPapers(32)) {
+    const reading = await read(drawn);
+    if (reading.apart?.length === 2) apart += 1;
+    for (const field of sureOf(reading)) sure.push(`two papers: ${drawn.at}, ${field} ${reading[field]!.value}`);
+  }
+  return { sure, apart, count: HARD };
 }
 
 /** A receipt for every layout and country, each with the next kind of harm. */

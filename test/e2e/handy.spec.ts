@@ -162,7 +162,7 @@ test('what is booked for a plan is a line of its claim, and a receipt is dropped
   await tomas.getByLabel('Date of a new line').fill(today);
   await tomas.getByLabel('Merchant of a new line').fill('Casa da Ria');
   await tomas.getByRole('combobox', { name: 'Category of a new line' }).click();
-  await tomas.getByPlaceholder('Code or words').fill('meal');
+  await tomas.getByPlaceholder('Words').fill('meal');
   await tomas.keyboard.press('Enter');
   await tomas.getByLabel('Amount of a new line').fill('60');
   await tomas.getByRole('button', { name: 'Add', exact: true }).click();
@@ -176,7 +176,7 @@ test('what is booked for a plan is a line of its claim, and a receipt is dropped
   await division.getByLabel('Amount of part 2').fill('25.50');
   await expect(division.getByRole('status')).toContainText('14.50');
   await division.getByRole('combobox', { name: 'Category of part 2' }).click();
-  await tomas.getByPlaceholder('Code or words').fill('taxi');
+  await tomas.getByPlaceholder('Words').fill('taxi');
   await tomas.keyboard.press('Enter');
   await division.getByRole('button', { name: 'Make 2 lines' }).click();
   await expect(tomas.getByLabel('Amount of line 3')).toHaveValue('25.50 EUR');

@@ -20,7 +20,7 @@ interface CodeChoiceProps {
   /** Only finds: nothing is chosen in it, and none cannot be. */
   finds?: boolean;
   autoFocus?: boolean;
-  /** Shows the name of what is chosen rather than its code. */
+  /** Shows names alone: the codes are for machines. */
   byName?: boolean;
   /** Keeps a code before the others, or no longer; without it nobody is offered that. */
   onKeep?: ((code: string, on: boolean) => void) | undefined;
@@ -63,7 +63,7 @@ export function CodeChoice({
           aria-label={label}
           aria-expanded={open}
           aria-controls={open ? `${label}-list` : undefined}
-          title={chosen ? `${chosen.code} ${chosen.name}` : none}
+          title={chosen ? (byName ? chosen.name : `${chosen.code} ${chosen.name}`) : none}
           autoFocus={autoFocus}
           onKeyDown={onKeyDown}
           className={`btn btn-xs max-w-40 justify-between gap-1 border-base-300 bg-base-100 font-normal ${value ? 'font-medium' : 'quiet'}`}
@@ -80,7 +80,7 @@ export function CodeChoice({
           className="z-50 w-[26rem] max-w-[94vw] rounded-box border border-base-300 bg-base-100 text-base-content shadow-xl"
         >
           <Choices
-            {...{ label, value, choices, none, finds, onKeep }}
+            {...{ label, value, choices, none, finds, byName, onKeep }}
             search={typed ?? ''}
             onSearch={setTyped}
             onTake={take}
@@ -102,7 +102,10 @@ function holdsAll(code: string, typed: string, words: string[] = []): number {
     : 0;
 }
 
-interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choices' | 'none' | 'finds' | 'onKeep'> {
+interface ChoicesProps extends Pick<
+  CodeChoiceProps,
+  'label' | 'value' | 'choices' | 'none' | 'finds' | 'byName' | 'onKeep'
+> {
   search: string;
   onSearch: (search: string) => void;
   onTake: (code: string) => void;
@@ -110,7 +113,7 @@ interface ChoicesProps extends Pick<CodeChoiceProps, 'label' | 'value' | 'choice
 
 const ITEM = 'flex cursor-pointer items-baseline gap-2 px-3 py-1 data-[selected=true]:bg-base-200';
 
-function Choices({ label, value, choices, none, finds, search, onSearch, onKeep, onTake }: ChoicesProps) {
+function Choices({ label, value, choices, none, finds, byName, search, onSearch, onKeep, onTake }: ChoicesProps) {
   const [at, setAt] = useState(value);
   const keepAt = (event: KeyboardEvent) => {
     const chosen = choices.find((c) => c.code === at);
@@ -124,7 +127,7 @@ function Choices({ label, value, choices, none, finds, search, onSearch, onKeep,
         autoFocus
         value={search}
         onValueChange={onSearch}
-        placeholder="Code or words"
+        placeholder={byName ? 'Words' : 'Code or words'}
         className="input input-sm w-full border-0 border-b"
       />
       <Command.List id={`${label}-list`} className="max-h-64 overflow-auto py-1 text-sm">
@@ -143,7 +146,7 @@ function Choices({ label, value, choices, none, finds, search, onSearch, onKeep,
             className={ITEM}
             onSelect={() => onTake(c.code)}
           >
-            <span className="font-mono">{c.code}</span>
+            {!byName && <span className="font-mono">{c.code}</span>}
             <span className="min-w-0 flex-1">{c.name}</span>
             <span className="quiet text-xs">{[c.first, c.hint].filter(Boolean).join(' · ')}</span>
             {onKeep && <KeepFirst choice={c} onKeep={onKeep} />}

@@ -6,9 +6,8 @@ import { useRovingRows } from './useRovingRows.ts';
 interface OwnRecordsProps<Row> {
   title: string;
   begin: { label: string; run: () => void };
-  own: readonly Row[];
-  /** Others that are the person's to do something with. */
-  more?: { title: string; rows: readonly Row[] };
+  /** One's own, under a title where there are several kinds; and others that are the person's to do something with. */
+  sections: readonly { title: string | null; rows: readonly Row[]; whose?: boolean }[];
   /** What is said where there are none of one's own. */
   none: { title: string; says: string };
   pathOf: (row: Row) => string;
@@ -18,9 +17,10 @@ interface OwnRecordsProps<Row> {
   render: (row: Row, whose: boolean) => ReactNode;
 }
 
-/** A person's own records of a kind, newest first. */
+/** A person's own records of a kind. */
 export function OwnRecords<Row extends { number: string }>(props: OwnRecordsProps<Row>) {
-  const { title, begin, own, more, none } = props;
+  const { title, begin, sections, none } = props;
+  const hasOwn = sections.some(({ rows, whose }) => !whose && rows.length > 0);
   return (
     <div>
       <div className="flex items-center gap-3 px-4 pt-3 pb-2">
@@ -29,18 +29,14 @@ export function OwnRecords<Row extends { number: string }>(props: OwnRecordsProp
           {begin.label}
         </button>
       </div>
-      {own.length === 0 ? (
-        <Empty title={none.title}>{none.says}</Empty>
-      ) : (
-        <RecordList {...props} rows={own} whose={false} />
-      )}
-      {more && more.rows.length > 0 && (
-        <section aria-labelledby="more-records">
-          <h2 id="more-records" className="px-4 pt-5 pb-2 text-xl font-semibold">
-            {more.title}
-          </h2>
-          <RecordList {...props} rows={more.rows} whose />
-        </section>
+      {!hasOwn && <Empty title={none.title}>{none.says}</Empty>}
+      {sections.map(({ title: of, rows, whose = false }) =>
+        rows.length === 0 ? null : (
+          <section key={of ?? ''} aria-label={of ?? title}>
+            {of && <h2 className="px-4 pt-4 pb-1 font-semibold">{of}</h2>}
+            <RecordList {...props} rows={rows} whose={whose} />
+          </section>
+        ),
       )}
     </div>
   );

@@ -1,21 +1,16 @@
 import { Moon, Sun } from 'lucide-react';
-import { useState } from 'react';
+import { useSyncExternalStore } from 'react';
 import { IconButton } from './IconButton.tsx';
-import { applyTheme, readTheme } from './theme.ts';
+import { chooseTheme, onTheme, readTheme } from './theme.ts';
 
 /** Changes between day and night colours. */
 export function ThemeButton() {
-  const [theme, setTheme] = useState(readTheme);
-  const other = theme === 'ebbet-day' ? 'ebbet-night' : 'ebbet-day';
-  const change = () => {
-    applyTheme(other);
-    setTheme(other);
-  };
+  const isDay = useSyncExternalStore(onTheme, readTheme) === 'ebbet-day';
   return (
     <IconButton
-      label={theme === 'ebbet-day' ? 'Night colours' : 'Day colours'}
-      onClick={change}
-      icon={theme === 'ebbet-day' ? <Moon size={17} /> : <Sun size={17} />}
+      label={isDay ? 'Night colours' : 'Day colours'}
+      onClick={() => chooseTheme(isDay ? 'ebbet-night' : 'ebbet-day')}
+      icon={isDay ? <Moon size={17} /> : <Sun size={17} />}
     />
   );
 }

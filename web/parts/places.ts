@@ -8,7 +8,7 @@ export interface Place {
 }
 
 /** The places in the order of the work. A person sees those of their roles; their own claims everybody sees. */
-const PLACES: readonly Place[] = [
+export const PLACES: readonly Place[] = [
   { path: '/plans', name: 'Plans', roles: null },
   { path: '/advances', name: 'Advances', roles: null },
   { path: '/gather', name: 'Gather', roles: null },

@@ -54,6 +54,18 @@ describe('a total below which something was written by hand', () => {
     expect([amount?.value, amount?.sure]).toEqual(['38.60', 'doubtful']);
     expect(amount?.because).toMatch(because);
   });
+  it('is doubtful where what stands below it can hardly be read', () => {
+    const printed = wordsOf('#Harbour Grill\nSoup 20.00\nPie 18.60\nTotal EUR 38.60\nThank you');
+    const below = (confidences: readonly number[]) =>
+      wordsOf(`${'\n.'.repeat(5)}\nJervice 46.60`)
+        .slice(-2)
+        .map((word, i) => ({ ...word, confidence: confidences[i]!, box: { ...word.box, y: 1.1 } }));
+    const hand = readDocument([...printed, ...below([52, 77])], '2026-06-30').amount;
+    expect([hand?.value, hand?.sure]).toEqual(['38.60', 'doubtful']);
+    expect(hand?.because).toBe('“Jervice 46.60” is written below it by hand, it seems');
+    const print = readDocument([...printed, ...below([93, 77])], '2026-06-30').amount;
+    expect([print?.value, print?.sure === 'doubtful']).toEqual(['38.60', false]);
+  });
   it.each([
     ['a tip that is counted', 'Gratuity 8.00\nTotal 46.60', '46.60'],
     ['no tip at all', 'Tip 0.00', '38.60'],

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { wordsOf } from '../../../test/fixtures/wordsOf.ts';
 import { papersApart } from './papersApart.ts';
+import { seemSeveral } from './seemSeveral.ts';
 import type { Word } from './reading.types.ts';
 
 const AS_OF = '2026-06-30';
@@ -85,5 +86,33 @@ describe('papers of one page', () => {
     Thank you`;
     for (const total of ['21.60', '24.00'])
       expect(papersApart([...placed(PAPERS[0]!, ABOVE), ...placed(slip(total), BELOW)], AS_OF)).toBeNull();
+  });
+});
+
+describe('papers that cannot be told apart', () => {
+  const BOTH = `Scheepswinkel Oost
+    BTW-nr NL496610522B01
+    25-05-2026 10:12
+    Bankpas XXXXXXXXXXXX5452
+    Fjaera Kro AS
+    17.05.2026 21:20
+    A betale NOK                    164,83
+    Bankkort XXXXXXXXXXXX6960
+    Org.nr NO643691033`;
+  it('are several by what a paper has once', () => {
+    expect(seemSeveral(wordsOf(BOTH))).toBe(true);
+  });
+  it('are one where a single kind stands there twice', () => {
+    for (const paper of PAPERS) expect(seemSeveral(wordsOf(paper))).toBe(false);
+    const invoice = `Quayside Supplies Ltd
+      VAT No IE6747209E
+      Your VAT No NO643691033
+      12/03/2026 14:22
+      TOTAL EUR                      21.60
+      Card ************4410`;
+    expect(seemSeveral(wordsOf(invoice))).toBe(false);
+    expect(seemSeveral(wordsOf(`Hotel\n1.3.2026 14:00\n3.3.2026 11:00\nTotal EUR 90.00\nCard ************4410`))).toBe(
+      false,
+    );
   });
 });

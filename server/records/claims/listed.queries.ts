@@ -78,12 +78,13 @@ export const writeListed = ({ to_pay, at_risk, id: _, priority: __, ...row }: Li
   atRisk: fromMinor(at_risk, row.ledgerCurrency),
 });
 
-/** Claims a person makes or has made for them, newest first. */
-export async function selectOwnClaims(db: Db, personId: string): Promise<ListedClaim[]> {
-  const rows: ListedRow[] = await listed(db)
+/** Claims a person makes or has made for them, newest first, and whether a question waits for them there. */
+export async function selectOwnClaims(db: Db, personId: string): Promise<(ListedClaim & { asked: boolean })[]> {
+  const rows: (ListedRow & { asked: boolean })[] = await listed(db)
+    .select(db.raw('coalesce(? = any(c.questioned), false) as asked', [personId]))
     .where((where) => where.where('c.claimant_id', personId).orWhere('c.preparer_id', personId))
     // drafts that were taken away
     .whereNot((where) => where.where('c.state', 'withdrawn').whereNull('c.submitted_version'))
     .orderBy('c.id', 'desc');
-  return rows.map(writeListed);
+  return rows.map(({ asked, ...row }) => ({ ...writeListed(row), asked }));
 }

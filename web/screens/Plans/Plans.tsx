@@ -21,8 +21,10 @@ export default function Plans() {
       <OwnRecords
         title="Your plans"
         begin={{ label: 'New plan', run: () => setBeginning(true) }}
-        own={data.plans}
-        more={{ title: 'Approved, to book for', rows: data.toBook }}
+        sections={[
+          { title: null, rows: data.plans },
+          { title: 'Approved, to book for', rows: data.toBook, whose: true },
+        ]}
         none={NONE}
         pathOf={(plan) => `/plans/${plan.number}`}
         columns="sm:grid-cols-[minmax(0,1fr)_13rem_11rem_9rem]"

@@ -93,6 +93,7 @@ function openBelow(
     if (text.replace(/[^a-z]/g, '').length > MOST_LETTERS || INCLUDED.test(text)) continue;
     const tip = TIP.test(text);
     const total = (STRONG_TOTAL.test(text) || TOTAL.test(text)) && !PART_OF_TOTAL.test(text) && !TAX.test(text);
+    if (isScrawl(lines[i]!)) return `“${lines[i]!.text.trim().slice(0, 30)}” is written below it by hand, it seems`;
     if (!tip && !(total && !CHANGE.test(text) && !HANDED.test(text))) continue;
     const beside = amounts.filter((a) => a.line === i || (a.line === i + 1 && isBare(texts[i + 1]!)));
     const legible = beside.some((a) => a.exact && a.confidence >= LEGIBLE);
@@ -102,6 +103,21 @@ function openBelow(
       return `“${said}” is added below it`;
   }
   return null;
+}
+
+/** Words of print are recognised with more than the first; a hand has hardly one such, and some with less than the second. */
+const PRINT = 85;
+const SCRAWL = 60;
+
+/** Whether a row is letters and figures that stand there and are hardly recognised, none of them. */
+function isScrawl({ words }: TextLine): boolean {
+  const told = words.filter((w) => /[\p{L}\d]/u.test(w.text));
+  return (
+    told.length >= 2
+    && told.every((w) => w.confidence < PRINT)
+    && told.some((w) => w.confidence < SCRAWL && /\p{L}/u.test(w.text))
+    && told.some((w) => /\d.?\d/.test(w.text))
+  );
 }
 
 function labelled(lines: readonly TextLine[], texts: readonly string[], amounts: readonly Money[]): Candidate[] {

@@ -1,5 +1,6 @@
 import { readDocument } from '../../../../core/evidence/reading/readDocument.ts';
 import { paidByCard } from '../../../../core/evidence/reading/paidByCard.ts';
+import { seemSeveral } from '../../../../core/evidence/reading/seemSeveral.ts';
 import { papersApart } from '../../../../core/evidence/reading/papersApart.ts';
 import {
   FIELDS,
@@ -168,12 +169,15 @@ async function fromPages(pages: readonly PageRead[], asOf: string, method: ReadR
   return { method, reading: mapSpots(reading, back), remarks: [], turns: pages.map((page) => page.turns) };
 }
 
+const SEVERAL =
+  'It seems to show more than one paper. Take a picture of each, or look at every figure; nothing that was read is sure.';
+
 /** Where a page shows several papers, whose a figure is cannot be told: none is sure, and each paper's place is given. */
 function withPapersApart(result: ReadResult, pages: readonly PageRead[], asOf: string, what: string): ReadResult {
   const apart = pages.flatMap(({ words, place }, i) =>
     (papersApart(words, asOf) ?? []).map((box) => ({ page: i + 1, box: place(box) })),
   );
-  if (apart.length === 0) return result;
+  if (apart.length === 0) return pages.some(({ words }) => seemSeveral(words)) ? nothingSure(result, SEVERAL) : result;
   const where = pages.length === 1 ? 'It shows' : `Page ${apart[0]!.page} shows`;
   const says = `${where} ${apart.length} papers. ${what}; until then nothing that was read is sure.`;
   const guessed = nothingSure(result, says);
