@@ -56,4 +56,19 @@ export const GATHER_MUTATIONS: Mutation[] = [
   m('two halves of one paper', `${CORE_READING}/papersApart.ts`, 'readings.every(isWhole) && ', '', CORE_READING),
   m('a bank’s rate of long ago', `${MATCHING}/bankRates.ts`, 'far <= MOST_DAYS', 'true', MATCHING),
   m('strong pairs for more weak ones', `${MATCHING}/pairUp.ts`, '(edge) => edge.worth)]', '() => 0)]', MATCHING),
+  m(
+    'a hand below the total',
+    `${CORE_READING}/_lib/findTotal.ts`,
+    'if (isScrawl(lines[i]!))',
+    'if (false)',
+    CORE_READING,
+  ),
+  m('papers that lie over each other', `${CORE_READING}/seemSeveral.ts`, '>= KINDS', '> 9', CORE_READING),
+  m(
+    'one thing twice on one paper',
+    `${CORE_READING}/seemSeveral.ts`,
+    'const KINDS = 2',
+    'const KINDS = 1',
+    CORE_READING,
+  ),
 ];

@@ -63,6 +63,8 @@ describe('a total below which something was written by hand', () => {
     const hand = readDocument([...printed, ...below([52, 77])], '2026-06-30').amount;
     expect([hand?.value, hand?.sure]).toEqual(['38.60', 'doubtful']);
     expect(hand?.because).toBe('“Jervice 46.60” is written below it by hand, it seems');
+    const figures = readDocument([...printed, ...below([68, 68])], '2026-06-30').amount;
+    expect([figures?.value, figures?.sure]).toEqual(['38.60', 'doubtful']);
     const print = readDocument([...printed, ...below([93, 77])], '2026-06-30').amount;
     expect([print?.value, print?.sure === 'doubtful']).toEqual(['38.60', false]);
   });

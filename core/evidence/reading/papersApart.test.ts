@@ -102,6 +102,15 @@ describe('papers that cannot be told apart', () => {
   it('are several by what a paper has once', () => {
     expect(seemSeveral(wordsOf(BOTH))).toBe(true);
   });
+  it('are several by two sellers’ tax numbers and two cards', () => {
+    const slips = `Kaigan Mart
+      Tax No T285905122
+      Card ########9654
+      Minas Basin Inn
+      Credit card ########7856
+      HST No CA987962473`;
+    expect(seemSeveral(wordsOf(slips))).toBe(true);
+  });
   it('are one where a single kind stands there twice', () => {
     for (const paper of PAPERS) expect(seemSeveral(wordsOf(paper))).toBe(false);
     const invoice = `Quayside Supplies Ltd

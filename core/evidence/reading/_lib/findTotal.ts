@@ -107,7 +107,7 @@ function openBelow(
 
 /** Words of print are recognised with more than the first; a hand has hardly one such, and some with less than the second. */
 const PRINT = 85;
-const SCRAWL = 60;
+const SCRAWL = 70;
 
 /** Whether a row is letters and figures that stand there and are hardly recognised, none of them. */
 function isScrawl({ words }: TextLine): boolean {
@@ -115,7 +115,7 @@ function isScrawl({ words }: TextLine): boolean {
   return (
     told.length >= 2
     && told.every((w) => w.confidence < PRINT)
-    && told.some((w) => w.confidence < SCRAWL && /\p{L}/u.test(w.text))
+    && told.some((w) => w.confidence < SCRAWL)
     && told.some((w) => /\d.?\d/.test(w.text))
   );
 }

@@ -280,4 +280,4 @@ export const NOT_A_NAME = any([
   'fiscal',
 ]);
 export const TAX_NUMBER_LABEL =
-  /(?:vat|tax|gst|ust|uid|tva|btw|mva|moms|nif|cif|nipc|p\.? ?iva|partita iva|abn|trn|steuer ?nr|org\.? ?n(?:r|o)|cvr|ust-?id(?:nr)?)(?:[\s.\-/]*(?:no|nr|number|id|reg|num|n°)(?![a-z]))*[\s.:#°º-]*/u;
+  /(?:vat|tax|[ghpq]st|ust|uid|tva|btw|mva|moms|nif|cif|nipc|p\.? ?iva|partita iva|abn|trn|steuer ?nr|org\.? ?n(?:r|o)|cvr|ust-?id(?:nr)?)(?:[\s.\-/]*(?:no|nr|number|id|reg|num|n°)(?![a-z]))*[\s.:#°º-]*/u;
