@@ -24,6 +24,12 @@ describe('the words of a message', () => {
       next: 'Finance looks at it next.',
     });
   });
+  it('group the digits of what is large', () => {
+    expect(sayMessage(message({ amount: '1234567.50' })).says).toContain(', 1\u2009234\u2009567.50 EUR to pay.');
+    const granted = { record: 'advance', as: 'maker', event: 'granted' } as const;
+    const facts = { amount: '40000', currency: 'KES', dueBy: '2026-12-24' };
+    expect(sayMessage(message({ ...granted, facts })).subject).toBe('Ben granted 40\u2009000 KES of C-7');
+  });
   it('ask for nothing that was decided meanwhile', () => {
     expect(sayMessage(message({ waits: false }))).toMatchObject({ subject: 'C-7 no longer waits for you', next: null });
   });

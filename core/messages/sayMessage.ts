@@ -1,3 +1,4 @@
+import { groupDigits } from '../numbers/groupDigits.ts';
 import type { HearsAs } from '../workflow/concerned.ts';
 
 /** Something that happened to a record, as one person hears of it. Amounts as decimal strings of the currency beside them. */
@@ -37,7 +38,7 @@ export function sayMessage(message: Message): SaidMessage {
   const words = WORDS[as][message.event] ?? (() => [`${number}: ${message.event}`, null]);
   const [subject, next] = message.waits ? words(message) : [`${number} no longer waits for you`, null];
   const about = as === 'maker' ? `Your ${record} ${number}` : `The ${record} ${number} of ${whose}`;
-  const sum = amount === null ? '' : `, ${amount} ${currency}${record === 'claim' ? ' to pay' : ''}`;
+  const sum = amount === null ? '' : `, ${groupDigits(amount)} ${currency}${record === 'claim' ? ' to pay' : ''}`;
   const stead = insteadOf === null ? '' : ` You stand in for ${insteadOf}.`;
   return { subject, says: `${about}: ${purpose}${sum}.${stead}`, next };
 }
@@ -96,7 +97,7 @@ const MAKER: Record<string, Words> = {
   ],
   lapsed: (m) => [`${m.number} ended, since no claim came of it in time`, null],
   granted: (m) => [
-    `${m.by} granted ${str(m.facts.amount)} ${str(m.facts.currency)} of ${m.number}`,
+    `${m.by} granted ${groupDigits(str(m.facts.amount))} ${str(m.facts.currency)} of ${m.number}`,
     `It is paid out next. ${dueBy(m)}`,
   ],
   'given more time': (m) => [`${m.by} gave ${m.number} more time`, dueBy(m)],
@@ -106,7 +107,7 @@ const MAKER: Record<string, Words> = {
   reopened: (m) => [`Something of ${m.number} is open again`, dueBy(m)],
   reminded: (m) => [
     m.facts.overdue ? `${m.number} is overdue` : `${m.number} is to be accounted for soon`,
-    `${str(m.facts.open)} ${m.currency} of it are open. ${m.facts.overdue ? 'It was' : 'It is'} to be accounted for by ${str(m.facts.dueBy)}: claim what you spent and give the rest back.`,
+    `${groupDigits(str(m.facts.open))} ${m.currency} of it are open. ${m.facts.overdue ? 'It was' : 'It is'} to be accounted for by ${str(m.facts.dueBy)}: claim what you spent and give the rest back.`,
   ],
 };
 

@@ -1,5 +1,5 @@
 import type { Explanation } from '../../core/explain/explain.types.ts';
-import { groupDigits } from '../words/groupDigits.ts';
+import { groupDigits } from '../../core/numbers/groupDigits.ts';
 
 const FIGURES: Record<string, string> = {
   claimAmount: 'amount in claim currency',

@@ -1,4 +1,4 @@
-import { groupDigits } from '../words/groupDigits.ts';
+import { groupDigits } from '../../core/numbers/groupDigits.ts';
 
 /** An amount with its currency, right-aligned with tabular digits; a dash where it cannot be computed. */
 export function Money({

@@ -1,4 +1,4 @@
-import { groupDigits } from '../words/groupDigits.ts';
+import { groupDigits } from '../../core/numbers/groupDigits.ts';
 
 interface JournalHeadProps {
   ledger: string;

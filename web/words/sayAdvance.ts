@@ -1,5 +1,5 @@
 import type { AdvanceAnswer, AdvanceRowAnswer } from '../api/advances.ts';
-import { groupDigits } from './groupDigits.ts';
+import { groupDigits } from '../../core/numbers/groupDigits.ts';
 import { sayMoment } from './sayEvent.ts';
 
 /** What an advance is for, in words. */

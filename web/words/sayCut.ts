@@ -1,6 +1,6 @@
 import type { Item, Line } from '../../core/documents/case.schema.ts';
 import { fromMinor, toMinor } from '../../core/numbers/amount.ts';
-import { groupDigits } from './groupDigits.ts';
+import { groupDigits } from '../../core/numbers/groupDigits.ts';
 
 /** What finance does not let stand of a line or its items, each with its reason; [] where all is allowed. */
 export function sayCuts(line: Line): { says: string; reason: string }[] {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { groupDigits } from './groupDigits.ts';
+import { groupDigits } from '../../core/numbers/groupDigits.ts';
 import { sayDiffers } from './sayDiffers.ts';
 
 const comparison = (

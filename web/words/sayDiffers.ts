@@ -1,5 +1,5 @@
 import type { MakerView } from '../api/claims.ts';
-import { groupDigits } from './groupDigits.ts';
+import { groupDigits } from '../../core/numbers/groupDigits.ts';
 
 export type Differing = Extract<MakerView, { audience: 'claimant' }>['differs'][number];
 

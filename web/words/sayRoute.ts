@@ -1,5 +1,5 @@
 import type { RouteNeed, RouteSkip } from '../api/approvals.ts';
-import { groupDigits } from './groupDigits.ts';
+import { groupDigits } from '../../core/numbers/groupDigits.ts';
 
 type Detour = RouteNeed['detours'][number];
 type About = RouteNeed['about'];

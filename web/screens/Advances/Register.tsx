@@ -5,7 +5,7 @@ import { AGES } from '../../../core/advances/standing.ts';
 import { useRegister, type RegisterAnswer } from '../../api/advances.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { todayHere } from '../../parts/today.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 
 /** What is open of advances at the end of a day: by entity and age beside the account of the ledger, then one by one. */
 export default function Register() {

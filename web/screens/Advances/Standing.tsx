@@ -1,6 +1,6 @@
 import type { AdvanceAnswer } from '../../api/advances.ts';
 import { Money } from '../../parts/Money.tsx';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 
 /** Where the money is, as a sum that can be read aloud, in the currency of the advance and in the ledger's. */
 export function Standing({ view: { advance, standing } }: { view: AdvanceAnswer }) {

@@ -3,7 +3,7 @@ import type { ShownTie } from '../../../core/evidence/comparisons/stateWithMark.
 import { TIE_KINDS } from '../../../core/evidence/comparisons/tie.types.ts';
 import type { Waiting } from '../../api/approvals.ts';
 import { Money } from '../../parts/Money.tsx';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { TieMark } from '../../parts/TieMark.tsx';
 import { sayAbout } from '../../words/sayRoute.ts';
 import { sayWait } from '../../words/sayWait.ts';

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { MakerView } from '../../api/claims.ts';
 import { Cell } from '../../parts/Cell.tsx';
 import { readMoney } from '../../parts/readMoney.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import type { Draft } from './prepare/useDraft.ts';
 
 interface ClaimAdvancesProps {

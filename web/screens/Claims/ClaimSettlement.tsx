@@ -1,6 +1,6 @@
 import type { MakerView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 
 /** What will be paid as a sum that can be read aloud. */
 export function ClaimSettlement({ view: { settlement, document, declined } }: { view: MakerView }) {

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { MakerView } from '../../api/claims.ts';
 import { TieMark } from '../../parts/TieMark.tsx';
 import { differsOf, sayDiffers } from '../../words/sayDiffers.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { wordsWanted } from '../../../core/workflow/wordsWanted.ts';
 import { useChart } from '../../api/chart.ts';

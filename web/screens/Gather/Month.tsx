@@ -2,7 +2,7 @@ import { ArrowLeft } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { gather, useMonth, type MonthView } from '../../api/gather.ts';
 import { Money } from '../../parts/Money.tsx';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { Where } from './Charges.tsx';

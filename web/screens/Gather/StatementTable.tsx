@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { gather, type StatementsView } from '../../api/gather.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { failed } from '../../parts/failed.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { toast } from '../../parts/toast.tsx';
 import { sayMoment } from '../../words/sayEvent.ts';
 

@@ -5,7 +5,7 @@ import { useSWRConfig } from 'swr';
 import { accountName, sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import { reverse, useJournal, type JournalAnswer, type JournalRow } from '../../api/journals.ts';
 import { Money } from '../../parts/Money.tsx';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { JournalHead, JournalMoney } from '../../parts/journalCells.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';

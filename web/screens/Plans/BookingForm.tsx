@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { useKept, useSending } from '../../parts/kept.ts';
 import { plans, type Booking, type PlanAnswer } from '../../api/plans.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { readMoney } from '../../parts/readMoney.ts';
 import { RemoveButton } from '../../parts/RemoveButton.tsx';
 

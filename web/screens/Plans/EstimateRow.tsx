@@ -6,7 +6,7 @@ import { CategoryChoice, categoriesOf } from '../../parts/CategoryChoice.tsx';
 import { Cell } from '../../parts/Cell.tsx';
 import { ExplainedSteps } from '../../parts/ExplainedSteps.tsx';
 import { Money } from '../../parts/Money.tsx';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { readMoney } from '../../parts/readMoney.ts';
 import { CodingFields } from '../../parts/CodingFields.tsx';
 import type { PlanDraft } from './usePlanDraft.ts';

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { Assessment } from '../../../core/documents/assessment.schema.ts';
 import type { ClaimView } from '../../api/claims.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 
 /** The claimant's advances in a line each: what is open now, what this claim takes, what is then left, and whether it is overdue. */
 export function AdvancesBeside({ view, assessment }: { view: ClaimView; assessment: Assessment }) {

@@ -1,5 +1,5 @@
 import type { Comparison, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 
 /** Both sides of each fact that a tie compares, and the difference. A rule is a sentence, with its figures below it. */
 export function Comparisons({ comparisons }: { comparisons: Comparison[] }) {

@@ -8,7 +8,7 @@ import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.
 import { sayCoding, useChart, type Chart } from '../../api/chart.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { allowedOf } from '../../words/sayCut.ts';
 import { wordTo } from '../../../core/workflow/wordsWanted.ts';
 import { ChargedOn } from '../../parts/ChargedOn.tsx';

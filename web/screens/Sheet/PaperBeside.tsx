@@ -3,7 +3,7 @@ import type { Tie, TieKind } from '../../../core/evidence/comparisons/tie.types.
 import type { ClaimView } from '../../api/claims.ts';
 import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { partSpots, spotsOf, type Looked } from '../../parts/spots.ts';
-import { groupDigits } from '../../words/groupDigits.ts';
+import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { CompareReceipts } from './CompareReceipts.tsx';
 import type { Cell } from './cells.ts';
 

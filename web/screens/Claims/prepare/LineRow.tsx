@@ -4,7 +4,7 @@ import { scoreEstimates } from '../../../../core/evidence/matching/scoreEstimate
 import type { Line } from '../../../../core/documents/case.schema.ts';
 import { failed } from '../../../parts/failed.ts';
 import { Money } from '../../../parts/Money.tsx';
-import { groupDigits } from '../../../words/groupDigits.ts';
+import { groupDigits } from '../../../../core/numbers/groupDigits.ts';
 import { toast } from '../../../parts/toast.tsx';
 import { longerThan } from '../../../parts/cellProblems.ts';
 import { TieMark } from '../../../parts/TieMark.tsx';

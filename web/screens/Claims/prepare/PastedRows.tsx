@@ -1,5 +1,5 @@
 import type { Chart } from '../../../api/chart.ts';
-import { groupDigits } from '../../../words/groupDigits.ts';
+import { groupDigits } from '../../../../core/numbers/groupDigits.ts';
 import type { Column, PastedRow, Put } from './pastedLines.ts';
 
 interface PastedRowsProps {

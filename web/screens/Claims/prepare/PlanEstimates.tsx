@@ -4,7 +4,7 @@ import { useChart } from '../../../api/chart.ts';
 import type { MakerView, SpentEstimate } from '../../../api/claims.ts';
 import { categoriesOf } from '../../../parts/CategoryChoice.tsx';
 import { Money } from '../../../parts/Money.tsx';
-import { groupDigits } from '../../../words/groupDigits.ts';
+import { groupDigits } from '../../../../core/numbers/groupDigits.ts';
 import { proposedEstimates } from './proposedEstimates.ts';
 import type { Draft } from './useDraft.ts';
 
