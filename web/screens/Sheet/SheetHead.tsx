@@ -108,21 +108,21 @@ const Facts = memo(function Facts({ view, assessment }: ShownProps) {
       <p className="truncate" title={claim.purpose}>
         {claim.purpose}
       </p>
-      <p className="quiet text-sm">
-        {sayHeader(claim)} · approved by {claim.approvedBy.join(', ') || 'nobody yet'}
-        {claim.clearedBy && ` · cleared by ${claim.clearedBy}`}
-        {view.journals.map((j) => (
-          <Link key={j.number} className="link ml-2" to={`/ledger/${j.number}`}>
-            {j.number}
-          </Link>
-        ))}
-      </p>
+      <div className="flex flex-wrap items-baseline gap-x-4 text-sm">
+        <p className="quiet">
+          {sayHeader(claim)} · approved by {claim.approvedBy.join(', ') || 'nobody yet'}
+          {claim.clearedBy && ` · cleared by ${claim.clearedBy}`}
+          {view.journals.map((j) => (
+            <Link key={j.number} className="link ml-2" to={`/ledger/${j.number}`}>
+              {j.number}
+            </Link>
+          ))}
+        </p>
+        <Downloads number={claim.number} />
+      </div>
       <AdvancesBeside view={view} assessment={assessment} />
       {claim.note && <p className="text-sm">“{claim.note}”</p>}
-      <div className="flex flex-wrap gap-x-4">
-        <Downloads number={claim.number} />
-        <Attachments of="the claim" attachments={view.attachments} />
-      </div>
+      <Attachments of="the claim" attachments={view.attachments} />
       {claim.financeNote && <p className="text-sm">For finance: “{claim.financeNote}”</p>}
     </div>
   );
