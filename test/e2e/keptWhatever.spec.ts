@@ -166,7 +166,7 @@ const ACTS_OF = {
       if (!/meal/i.test((await category.textContent(options)) ?? '')) {
         await category.press('m', options);
         await page.keyboard.type('eal');
-        await page.getByRole('option', { name: /^meals?\b/, selected: true }).waitFor(options);
+        await page.getByRole('option', { name: /^meals?\b/i, selected: true }).waitFor(options);
         await page.keyboard.press('Enter');
       }
       await page.getByLabel('Amount of a new line').fill('5', options);

@@ -101,7 +101,7 @@ test('a line is added once: pressed twice, without an answer, without a network'
     await page.getByLabel('Merchant of a new line').fill(merchant);
     await page.getByRole('combobox', { name: 'Category of a new line' }).press('m');
     await page.keyboard.type('eal');
-    await page.getByRole('option', { name: /^meals?\b/, selected: true }).waitFor();
+    await page.getByRole('option', { name: /^meals?\b/i, selected: true }).waitFor();
     await page.keyboard.press('Enter');
     await page.getByLabel('Amount of a new line').fill('12');
   };

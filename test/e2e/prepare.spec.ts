@@ -100,7 +100,7 @@ test('two people at once lose nothing, and what is typed while the server is awa
   await page.getByLabel('Merchant of a new line').fill('Quay Stores');
   await page.getByRole('combobox', { name: 'Category of a new line' }).press('m');
   await page.keyboard.type('eal');
-  await page.getByRole('option', { name: /^meals?\b/, selected: true }).waitFor();
+  await page.getByRole('option', { name: /^meals?\b/i, selected: true }).waitFor();
   await page.keyboard.press('Enter');
   await page.getByLabel('Amount of a new line').fill('9');
   await page.keyboard.press('Enter');
