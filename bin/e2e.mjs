@@ -1,5 +1,6 @@
 // npm run e2e [FILE…]: end-to-end tests on databases of their own; a name keeps the files that hold it.
 import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildIfChanged } from './lib/build.mjs';
@@ -70,7 +71,7 @@ async function stories(env, name, args) {
     servers.push(
       spawn(process.execPath, ['build/server/main.mjs'], {
         cwd: root,
-        env: { ...env, NODE_ENV: 'production', PORT: String(p) },
+        env: { ...env, NODE_ENV: 'production', PORT: String(p), STOP_SECONDS: '1' },
         stdio: ['ignore', 'ignore', 'inherit'],
       }),
     );
@@ -82,7 +83,11 @@ async function stories(env, name, args) {
     const code = await runAsync(bin('playwright'), ['test', ...args], { env: { ...env, ...urls } });
     return countEndToEnd(code, `${urls.EBBET_RESULTS}.json`);
   } finally {
-    for (const server of servers) server.kill('SIGTERM');
+    // before their database goes, so that nothing is said after the sum
+    const living = servers.filter((server) => server.exitCode === null && server.signalCode === null);
+    const ends = living.map((server) => once(server, 'exit'));
+    for (const server of living) server.kill('SIGTERM');
+    await Promise.all(ends);
   }
 }
 
