@@ -32,9 +32,9 @@ const ClaimPage = page('ClaimPage', () => import('./screens/Claims/ClaimPage.tsx
 export function App() {
   const { data, error, mutate } = useSession();
   const location = useLocation();
-  if (location.pathname === '/new-password') return <NewPassword />;
+  if (location.pathname === '/new-password') return <Titled as="New password · Ebbet" of={<NewPassword />} />;
   if (!data) return error ? <Trouble error={error} retry={() => void mutate()} /> : <Loading shape="page" />;
-  if (!data.person) return <SignIn demo={data.demo} />;
+  if (!data.person) return <Titled as="Sign in · Ebbet" of={<SignIn demo={data.demo} />} />;
   return (
     <Shell person={data.person}>
       <title>{titleOf(location.pathname)}</title>
@@ -44,6 +44,14 @@ export function App() {
     </Shell>
   );
 }
+
+/** A page with what the browser's tab calls it. */
+const Titled = ({ as, of }: { as: string; of: ReactNode }) => (
+  <>
+    <title>{as}</title>
+    {of}
+  </>
+);
 
 /** A page of one record begins anew with every record: nothing that was typed about one is about the next. */
 function Anew({ of }: { of: ReactNode }) {

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { pageOf } from './people.ts';
+import { pageOf, signIn } from './people.ts';
 
 test('any place, claim, person or code is reached by Ctrl K and a few letters', async ({ browser }) => {
   const page = await pageOf(browser, 'maeve.tarrant');
@@ -25,4 +25,23 @@ test('any place, claim, person or code is reached by Ctrl K and a few letters', 
   await page.keyboard.press('Escape');
   await expect(dialog).toHaveCount(0);
   await page.context().close();
+});
+
+test('a page says in its tab what it is, and wears the system’s colours until somebody chooses others', async ({
+  browser,
+}) => {
+  const page = await (await browser.newContext({ colorScheme: 'dark' })).newPage();
+  const shown = () => page.evaluate(() => document.documentElement.dataset.theme);
+  await page.goto('/');
+  await expect(page).toHaveTitle('Sign in · Ebbet');
+  expect(await shown()).toBe('ebbet-night');
+  await signIn(page, 'maeve.tarrant');
+  await page.goto('/desk/C-1009');
+  await expect(page).toHaveTitle('C-1009 · Desk · Ebbet');
+  await page.emulateMedia({ colorScheme: 'light' });
+  await expect.poll(shown).toBe('ebbet-day');
+  await page.getByRole('button', { name: 'Night colours' }).click();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Day colours' })).toBeVisible();
+  expect(await shown()).toBe('ebbet-night');
 });

@@ -4,7 +4,6 @@ import { PLACES } from './places.ts';
 const OTHERS: Record<string, string> = {
   messages: 'Messages',
   account: 'Your account',
-  'new-password': 'New password',
 };
 const NAMED: Record<string, string> = {
   '/advances/register': 'Register of advances',

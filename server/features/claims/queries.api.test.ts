@@ -39,6 +39,9 @@ const place = async () => {
   return claims.findIndex((c: any) => c.number === NUMBER) / (claims.length - 1);
 };
 const row = async () => (await maeve.get('/claims')).body.claims.find((c: any) => c.number === NUMBER);
+/** Whether the list of one's own claims says that a question waits there. */
+const asks = async (client: Client) =>
+  (await client.get('/claims/own')).body.claims.find((c: any) => c.number === NUMBER).asked;
 const heard = async (client: Client, subject: string) =>
   (await client.get('/messages')).body.messages.filter((m: any) => m.number === NUMBER && m.subject.includes(subject))
     .length;
@@ -50,12 +53,13 @@ describe('a question', () => {
     expect((await view(claimant)).queries).toEqual([]);
     expect((await view(approver)).queries).toEqual([]);
     expect((await view()).claim.waitsFor).toEqual([]);
-    expect(await heard(claimant, 'asks something about')).toBe(0);
+    expect([await heard(claimant, 'asks something about'), await asks(claimant)]).toEqual([0, false]);
   });
   it('goes out with the others, and the claim stays in review and waits', async () => {
     const { body } = await post('send-queries');
     expect([body.claim.state, body.claim.waitsFor.length]).toEqual(['in review', 1]);
     expect(await row()).toMatchObject({ waiting: 2, answered: 0 });
+    expect(await asks(claimant)).toBe(true);
     expect(await place()).toBe(1);
     expect((await view(claimant)).queries.map((q: any) => [q.text, q.answer])).toEqual([
       ['Where is the ticket?', null],
@@ -83,6 +87,7 @@ describe('a question', () => {
     expect((await reply(claimant, first.id, 'Once more')).body.code).toBe('not-found');
     await reply(claimant, second.id, 'The boat did not go.');
     expect(await row()).toMatchObject({ waiting: 0, answered: 2 });
+    expect(await asks(claimant)).toBe(false);
     expect(await place()).toBeLessThan(1);
     expect((await view()).queries.map((q: any) => q.answer?.text)).toEqual(['Here it is.', 'The boat did not go.']);
     expect(await heard(maeve, 'answered a question')).toBe(2);
@@ -94,6 +99,7 @@ describe('a question', () => {
     await post('send-queries');
     const [asked] = (await view(approver)).queries.filter((q: any) => q.asks === 'approver');
     expect(asked.text).toBe('Did you see the boat?');
+    expect(await asks(claimant)).toBe(false);
     expect((await reply(claimant, asked.id)).body.code).toBe('not-yours');
     const path = `/claims/${NUMBER}/queries/${asked.id}/files?revision=${await revision()}`;
     const file = (await sendFile(approver, path, await picture(32), 'boat.png')).body.queries.at(-1).files[0].id;
