@@ -4,7 +4,7 @@ import { line, makeCase, refusal, sides, valid } from '../../test/fixtures/caseB
 import type { CaseParts } from '../../test/fixtures/caseBuilder.ts';
 import { assess } from './assess.ts';
 import { NO_EVIDENCE } from '../evidence/comparisons/tie.types.ts';
-import { previewCase } from '../evidence/comparisons/reviewCase.ts';
+import { previewCase } from '../evidence/comparisons/previewCase.ts';
 
 const run = (parts: CaseParts) => assess(valid(makeCase(parts)));
 const codes = (result: ReturnType<typeof assess>) =>

@@ -3,6 +3,8 @@ import { m } from './guard.ts';
 
 const STATEMENTS = 'server/features/statements';
 const CLAIMS = 'server/features/claims';
+const DRAFT = 'server/records/claims/writtenDraft.ts';
+const DRAFTS = 'server/records/claims/writtenDraft.api.test.ts';
 const CORE = 'core/figures';
 const PROPERTIES = 'test/properties';
 const PREPARE = 'web/screens/Claims/prepare';
@@ -39,4 +41,21 @@ export const PREPARE_MUTATIONS: Mutation[] = [
   m('either tolerance', `${CORE}/plan/judgeEstimates.ts`, 'least(planned).every(', 'least(planned).some(', CORE),
   m('the most that is reclaimed', `${CORE}/split/recoveryByCoding.ts`, '< 0 ? r : least', '> 0 ? r : least', CORE),
   m('a row that is not read', `${PREPARE}/pastedLines.ts`, 'problems.length > 0 || !date', '!date', PREPARE),
+  m('a partner of before still named', DRAFT, '...other, ...beside, ', '...other, ', DRAFTS),
+  m('a partner that is new not named', DRAFT, 'alikeTo(found, number, ask));', '[]);', DRAFTS),
+  m('shown as it was stored before', DRAFT, ' && stored.by === (await selectWriter(db, key))', '', DRAFTS),
+  m(
+    'findings that stay as they were',
+    'server/records/claims/assessments.queries.ts',
+    'where findings is distinct from excluded',
+    'where false',
+    DRAFTS,
+  ),
+  m(
+    'comparisons with evidence of before',
+    'core/evidence/comparisons/rememberCase.ts',
+    'forgetCompared(ties, last.evidence, about);',
+    '',
+    'core/evidence/comparisons/reviewCase.test.ts',
+  ),
 ];

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { line, makeCase, valid } from '../../test/fixtures/caseBuilder.ts';
 import { NO_EVIDENCE } from '../../core/evidence/comparisons/tie.types.ts';
-import { previewCase, reviewCase } from '../../core/evidence/comparisons/reviewCase.ts';
+import { previewCase } from '../../core/evidence/comparisons/previewCase.ts';
+import { reviewCase } from '../../core/evidence/comparisons/reviewCase.ts';
 import { fromPatch, toPatch } from './patch.ts';
 
 const tax = [{ code: 'IE-23' }];

@@ -1,4 +1,5 @@
-import type { Preview } from '../../core/evidence/comparisons/reviewCase.ts';
+import { sameValue } from '../../core/numbers/sameValue.ts';
+import type { Preview } from '../../core/evidence/comparisons/previewCase.ts';
 
 type Reviewed = Extract<Preview, { ok: true }>;
 /** What of a list is other than before: so many are taken out from a place on, and these put in. */
@@ -53,20 +54,12 @@ const withLists = (of: Reviewed, { lines, journal, ties }: Lists): Reviewed => (
 function changeOf<T>(before: readonly T[], now: readonly T[]): Change<T> {
   const most = Math.min(before.length, now.length);
   let from = 0;
-  while (from < most && same(before[from], now[from])) from += 1;
+  while (from < most && sameValue(before[from], now[from])) from += 1;
   let end = 0;
-  while (end < most - from && same(before.at(-1 - end), now.at(-1 - end))) end += 1;
+  while (end < most - from && sameValue(before.at(-1 - end), now.at(-1 - end))) end += 1;
   return { from, out: before.length - end - from, put: now.slice(from, now.length - end) };
 }
 
 /** The list as it is now; the same list where nothing of it changed. */
 const changed = <T>(before: T[], { from, out, put }: Change<T>): T[] =>
   out === 0 && put.length === 0 ? before : before.toSpliced(from, out, ...put);
-
-/** The same thing, or things with the same in them. */
-function same(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
-  const [keys, others] = [Object.keys(a), Object.keys(b)];
-  return keys.length === others.length && keys.every((key) => same(a[key as never], b[key as never]));
-}

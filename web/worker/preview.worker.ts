@@ -1,4 +1,4 @@
-import { previewCase, type CasePreview, type Preview } from '../../core/evidence/comparisons/reviewCase.ts';
+import { previewCase, type CasePreview, type Preview } from '../../core/evidence/comparisons/previewCase.ts';
 import type { Case, Line } from '../../core/documents/case.schema.ts';
 import type { Evidence } from '../../core/evidence/comparisons/tie.types.ts';
 import { toPatch } from './patch.ts';

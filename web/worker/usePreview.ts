@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
-import type { Preview } from '../../core/evidence/comparisons/reviewCase.ts';
+import type { Preview } from '../../core/evidence/comparisons/previewCase.ts';
 import type { Line } from '../../core/documents/case.schema.ts';
 import type { ClaimView } from '../api/claims.ts';
 import { fromPatch, type Patch } from './patch.ts';

@@ -1,6 +1,5 @@
 import { computeCase, type CaseFigures } from '../../assess/assess.ts';
 import { assessLine } from '../../assess/assessLine.ts';
-import { undividedOf, type Undivided } from '../../assess/undivided.ts';
 import type { LineFigures, OpenCase } from '../../figures/figures.types.ts';
 import type { EstimateFigures } from '../../figures/plan/judgeEstimates.ts';
 import { findingsOf } from '../../figures/policy/findingsOf.ts';
@@ -9,8 +8,6 @@ import { openCase } from '../../figures/openCase.ts';
 import { writeAssessment } from '../../assess/writeAssessment.ts';
 import type { AssessedLine, Assessment } from '../../documents/assessment.schema.ts';
 import { openItemMovements, type OpenItemMovement } from '../../ledger/openItemMovements.ts';
-import { checkCase } from '../../documents/checkCase.ts';
-import type { Problem } from '../../documents/problem.ts';
 import type { Case, Line } from '../../documents/case.schema.ts';
 import { judgeDates } from './judgeDates.ts';
 import { judgeDriven } from './judgeDriven.ts';
@@ -47,13 +44,14 @@ export function reviewCase(document: Case, evidence: Evidence): Review {
 }
 
 /** What is kept from one look to the next, so that lines that did not change are not computed, written or compared again. */
-interface Kept {
+export interface Kept {
   figuresOf: (line: Line) => LineFigures;
   written?: WeakMap<LineFigures, AssessedLine>;
   ties?: TieMemory;
 }
 
-function review(open: OpenCase, evidence: Evidence, kept: Kept): Review {
+/** As `reviewCase`, of an open case; with what was kept of looks before. */
+export function review(open: OpenCase, evidence: Evidence, kept: Kept): Review {
   const figures = judged(open, evidence, computeCase(open, kept.figuresOf));
   const assessment = writeAssessment(open, figures, kept.written);
   return {
@@ -83,53 +81,4 @@ function writeEstimate(open: OpenCase, { id, amount, actual, kept, lines }: Esti
     kept,
     lines: lines.map(({ line }) => line.id),
   };
-}
-
-/** What a preview answers: the review as it would be, or what in the typed line cannot be. */
-export type Preview = ({ ok: true; undivided: Undivided[] } & Review) | { ok: false; problem: Problem };
-
-/** A case that is looked at while lines of it are typed. */
-export interface CasePreview {
-  /** The review with some lines changed; the other lines are not computed again. */
-  withLines(lines: readonly Line[]): Preview;
-}
-
-/**
- * Opens a valid case for previews. The same computation, remembering the lines that do not change. Example: one line of
- * 300 changed → one line computed, the others remembered.
- */
-export function previewCase(document: Case, evidence: Evidence): CasePreview {
-  const open = openCase(document);
-  const remembered = new Map<Line, LineFigures>(document.claim.lines.map((line) => [line, assessLine(open, line)]));
-  const kept: Kept = {
-    figuresOf: (line) => remembered.get(line) ?? assessLine(open, line),
-    written: new WeakMap(),
-    ties: new Map(),
-  };
-  return {
-    withLines(typed) {
-      const { claim } = document;
-      // what is said to other lines is no fault of these
-      const alone = { ...document, claim: { ...claim, lines: [...typed], explanations: null } };
-      const problem = checkCase(alone)[0];
-      if (problem) return { ok: false, problem: { ...problem, path: pathIn(claim.lines, typed, problem.path) } };
-      const now = new Map(typed.map((line) => [line.id, line]));
-      const lines = claim.lines.map((line) => now.get(line.id) ?? line);
-      const changed = { ...open, case: { ...document, claim: { ...claim, lines } } };
-      return {
-        ok: true,
-        undivided: typed.flatMap((line) => undividedOf(open, line)),
-        ...review(changed, evidence, kept),
-      };
-    },
-  };
-}
-
-/** Where a fault of typed lines is in the whole claim. */
-function pathIn(
-  lines: readonly Line[],
-  typed: readonly Line[],
-  [, , index, ...rest]: Problem['path'],
-): Problem['path'] {
-  return ['claim', 'lines', lines.findIndex((l) => l.id === typed[Number(index)]?.id), ...rest];
 }

@@ -31,6 +31,7 @@ export interface Standing {
 export const NOTHING_PENDING: Standing = { onHold: false, apart: false, waiting: 0, answered: 0 };
 
 const WORST_FIRST: readonly ShownTie[] = ['off', 'open', 'waived', 'seen', 'tied', 'none'];
+const RANK = Object.fromEntries(WORST_FIRST.map((state, i) => [state, i])) as Record<ShownTie, number>;
 const MOST = 99;
 
 /**
@@ -53,7 +54,7 @@ export function summariseReview(
   return {
     toPay: due === null ? null : toMinor(payable!, currency) - toMinor(receivable!, currency),
     atRisk: lines.filter((l) => risky.has(l.id)).reduce((a, l) => a + riskOf(l.ledgerAmount, ledgerCurrency), 0n),
-    ties: Object.fromEntries(TIE_KINDS.map((kind) => [kind, worstOf(ties, kind)])) as Record<TieKind, ShownTie>,
+    ties: worstOfEach(ties),
     stops,
     asks: count('ask'),
     clean:
@@ -78,7 +79,8 @@ function priorityOf(
 const riskOf = (amount: string | null, currency: string): bigint =>
   amount === null ? 0n : magnitude(toMinor(amount, currency));
 
-function worstOf(ties: readonly { kind: TieKind; shown: ShownTie }[], kind: TieKind): ShownTie {
-  const shown = new Set(ties.filter((t) => t.kind === kind).map((t) => t.shown));
-  return WORST_FIRST.find((state) => shown.has(state)) ?? 'none';
+function worstOfEach(ties: readonly { kind: TieKind; shown: ShownTie }[]): Record<TieKind, ShownTie> {
+  const worst = Object.fromEntries(TIE_KINDS.map((kind) => [kind, 'none'])) as Record<TieKind, ShownTie>;
+  for (const { kind, shown } of ties) if (RANK[shown] < RANK[worst[kind]]) worst[kind] = shown;
+  return worst;
 }

@@ -7,10 +7,8 @@ import type { Db } from '../../platform/db/connect.ts';
 import { inTransaction } from '../../platform/db/transaction.ts';
 import { invalid, Refused } from '../../platform/http/refusal.ts';
 import { selectCategories } from '../../records/book/book.queries.ts';
-import { entityToday } from '../../records/book/postingDate.ts';
 import { selectCharges } from '../../records/cards/cards.queries.ts';
 import { lockChargesToFree } from '../../records/cards/charges.ts';
-import { claimFromRows } from '../../records/claims/assessClaim.ts';
 import type { LockedClaim, SeenClaim } from '../../records/claims/claimStore.ts';
 import { selectClaim, updateClaim } from '../../records/claims/claims.queries.ts';
 import {
@@ -25,6 +23,7 @@ import {
 import { lastOf } from '../../records/claims/lineNumbers.ts';
 import { columnsOf, lineRecord, wholeRecord } from '../../records/claims/lineRecord.ts';
 import { minorOf } from '../../records/claims/minorOf.ts';
+import { readLine } from '../../records/claims/readDocument.ts';
 import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts';
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { selectEstimates, selectPlan } from '../../records/plans/plans.queries.ts';
@@ -47,7 +46,7 @@ export function editLines(
       const claim = claims.get(seen.number)!;
       const asks = await fieldsAsked(trx);
       const planned = await plannedCoding(trx, claim.row.plan?.number, set.estimate);
-      for (const id of new Set(ids)) await edit(context, trx, claim, id, { set, codes, asks, planned });
+      for (const id of new Set(ids)) await edit(trx, claim, id, { set, codes, asks, planned });
     });
   });
 }
@@ -69,9 +68,8 @@ async function plannedCoding(trx: Db, plan: string | undefined, estimate: string
 }
 
 async function edit(
-  context: Context,
   trx: Db,
-  { row, at }: LockedClaim,
+  { at }: LockedClaim,
   lineId: string,
   { set, codes, asks, planned }: Change,
 ): Promise<void> {
@@ -82,8 +80,7 @@ async function edit(
     const { amount, currency } = set.amount;
     await restateLine(trx, key, { amount: minorOf(amount, currency, 'amount'), currency });
   }
-  const claim = await claimFromRows(trx, row, await entityToday(trx, context.clock, row.entity_id));
-  const line = claim.lines.find((l) => l.id === lineId);
+  const line = await readLine(trx, at, lineId);
   if (!line) throw new Refused('not-found', { what: 'line' });
   const isComputed = set.journey === undefined && set.stay === undefined && (line.journey ?? line.stay);
   if (set.amount && isComputed) throw new Refused('computed-amount', { line: lineId });

@@ -10,13 +10,14 @@ import type { Db } from '../../platform/db/connect.ts';
 import { sha256 } from '../../platform/history/sha256.ts';
 import { Refused } from '../../platform/http/refusal.ts';
 import { selectAttachments } from '../../records/attachments/attachments.queries.ts';
-import { selectAssessment, type StoredAssessment } from '../../records/claims/assessments.queries.ts';
+import type { StoredAssessment } from '../../records/claims/assessments.queries.ts';
 import { assessClaim, keptClaim, shownTies, subjectAgain } from '../../records/claims/assessClaim.ts';
 import { fingerprintOf } from '../../records/claims/assessed.ts';
 import { openPeriodOf, proposedPostingDate } from '../../records/book/postingDate.ts';
 import { sayRaised } from '../../records/claims/approved.ts';
 import type { VersionKey } from '../../records/claims/versionKey.ts';
 import { claimFacts } from '../../records/claims/claimStore.ts';
+import { storedAssessment } from '../../records/claims/writtenDraft.ts';
 import { advancesBeside } from './advances.view.ts';
 import { approverView, claimantView, declinedIn, tideOf } from './makersView.ts';
 import {
@@ -44,7 +45,7 @@ export async function viewClaim(
   if (!around || !audience) throw new Refused('not-found', { what: 'claim' });
   const key = { claim_id: around.row.id, version: versionFor(audience, around) };
   const [assessed, receipts, attachments, may, advances, proposedDate] = await Promise.all([
-    selectAssessment(db, key),
+    storedAssessment(db, key),
     selectShownReceipts(db, key),
     selectAttachments(db, key),
     actsOf(db, around, actor),

@@ -4,7 +4,7 @@ import { readCase } from '../../../core/documents/readCase.ts';
 import { joinBook } from '../../../core/documents/splitBook.ts';
 import { stateWithMark } from '../../../core/evidence/comparisons/stateWithMark.ts';
 import { summariseReview, type Standing } from '../../../core/evidence/comparisons/summariseReview.ts';
-import type { Tie } from '../../../core/evidence/comparisons/tie.types.ts';
+import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
 import { sizeOf } from '../../../core/documents/checkSize.ts';
 import { compute } from '../../platform/compute/compute.ts';
 import type { Db } from '../../platform/db/connect.ts';
@@ -25,6 +25,7 @@ import { holdingMarks } from './holdingMarks.ts';
 import { cutDeclined } from './declined.ts';
 import { readDocument } from './readDocument.ts';
 import { usesOf } from './usesOf.ts';
+import { reviewDraft, type WrittenDraft } from './writtenDraft.ts';
 
 /** What was last computed of a version; refused when it never was. */
 export async function keptClaim(db: Db, key: VersionKey): Promise<KeptClaim> {
@@ -42,11 +43,16 @@ export async function claimFromRows(db: Db, row: ClaimRow, submittedOn: string):
 }
 
 /** A version in preparation as its rows say it is. */
-export async function subjectFromRows(db: Db, claim: ClaimRow, submittedOn: string): Promise<Subject> {
+export async function subjectFromRows(
+  db: Db,
+  claim: ClaimRow,
+  submittedOn: string,
+  draft: WrittenDraft | null = null,
+): Promise<Subject> {
   const key = { claim_id: claim.id, version: claim.version };
   const receipts = await selectLineReceipts(db, key);
   const document = await readClaim(db, claim, receipts, submittedOn);
-  return { claim: document, evidence: await readEvidence(db, { claim, lines: document.lines }, receipts) };
+  return { claim: document, evidence: await readEvidence(db, { claim, lines: document.lines }, receipts, draft) };
 }
 
 async function readClaim(
@@ -61,9 +67,14 @@ async function readClaim(
 }
 
 /** A version in preparation, as if handed in on a day, with the amounts that are computed brought up to the book as it is. */
-export async function preparedSubject(trx: Db, row: ClaimRow, submittedOn: string): Promise<Subject> {
-  const subject = await subjectFromRows(trx, row, submittedOn);
-  return (await computeLines(trx, row, subject.claim)) ? subjectFromRows(trx, row, submittedOn) : subject;
+export async function preparedSubject(
+  trx: Db,
+  row: ClaimRow,
+  submittedOn: string,
+  draft: WrittenDraft | null = null,
+): Promise<Subject> {
+  const subject = await subjectFromRows(trx, row, submittedOn, draft);
+  return (await computeLines(trx, row, subject.claim)) ? subjectFromRows(trx, row, submittedOn, draft) : subject;
 }
 
 /** A submitted version as it was last assessed, with charges and duplicates as they are now. */
@@ -79,13 +90,19 @@ export async function assessClaim(
   row: ClaimRow,
   { claim, evidence }: Subject,
   postingDate: string,
+  draft: WrittenDraft | null = null,
 ): Promise<AssessedClaim> {
   const book = await currentBook(db, row.entity_id);
   const apart = [{ kind: 'claim', id: row.number }, ...(claim.plan ? [{ kind: 'plan', id: claim.plan.number }] : [])];
   const { own, budgets } = await selectOwnBook(db, { claim, shared: book.content, postingDate, apart });
-  const document = validCase({ format: 'ebbet-case/1', postingDate, claim, book: joinBook(book.content, own) });
-  const review = await compute('reviewCase', sizeOf(document), document, evidence);
-  return { document, own, bookHash: book.hash, evidence, budgets, ...review };
+  const document: Case = { format: 'ebbet-case/1', postingDate, claim, book: joinBook(book.content, own) };
+  const review = draft ? reviewDraft(draft, document, evidence, reviewValid) : reviewValid(document, evidence);
+  return { own, bookHash: book.hash, evidence, budgets, ...(await review) };
+}
+
+async function reviewValid(document: Case, evidence: Evidence) {
+  const valid = validCase(document);
+  return { document: valid, ...(await compute('reviewCase', sizeOf(valid), valid, evidence)) };
 }
 
 /** The case when it is valid; refused with the path of its first fault when it is not. */
@@ -104,6 +121,8 @@ export interface Keeping {
   before?: KeptClaim;
   /** Posted figures stand; nothing of the book changes them any more. */
   final?: boolean;
+  /** What is remembered of a version that is being written. */
+  draft?: WrittenDraft | null;
 }
 
 /**
@@ -114,16 +133,23 @@ export async function keepAssessment(
   trx: Db,
   row: ClaimRow,
   assessed: AssessedClaim,
-  { clock, revision, standing, before, final = false }: Keeping,
+  { clock, revision, standing, before, final = false, draft = null }: Keeping,
 ): Promise<Record<string, unknown>> {
   const key = { claim_id: row.id, version: row.version };
   const { document, own, bookHash, evidence, assessment, ties, estimates } = assessed;
   const { book: _, ...rest } = document;
   const stored = {
-    ...{ revision, assessed_at: clock.now(), book_hash: bookHash, document: { ...rest, own } },
-    ...{ evidence, result: assessment, ties, estimates },
+    revision,
+    assessed_at: clock.now(),
+    book_hash: bookHash,
+    document: { ...rest, own },
+    evidence,
+    result: assessment,
+    ties,
+    estimates,
   };
-  await upsertAssessment(trx, key, stored, final ? [] : usesOf(assessed));
+  const by = await upsertAssessment(trx, key, stored, final ? [] : usesOf(assessed));
+  if (draft) draft.stored = { by, assessment: stored };
   const marks = await dropStaleMarks(trx, key, assessed, before ?? null);
   return summaryColumns(assessed, marks, standing);
 }
@@ -194,10 +220,19 @@ export const standingOf = (
 });
 export type PendingColumns = Pick<ClaimRow, 'hold_until' | 'drawn_at' | 'waiting' | 'answered' | 'time_zone'>;
 
-/** Assesses a version in preparation from its rows and keeps the result; the columns to save with it. */
-export async function assessRows(trx: Db, clock: Clock, row: ClaimRow, revision: number) {
+/**
+ * Assesses a version in preparation from its rows and keeps the result; the columns to save with it.
+ * @param draft what is remembered of it while somebody writes it; without it all is looked for and computed
+ */
+export async function assessRows(
+  trx: Db,
+  clock: Clock,
+  row: ClaimRow,
+  revision: number,
+  draft: WrittenDraft | null = null,
+) {
   const { today: day, posting } = await postingDates(trx, clock, row.entity_id);
-  const assessed = await assessClaim(trx, row, await preparedSubject(trx, row, day), posting);
-  const columns = await keepAssessment(trx, row, assessed, { clock, revision, standing: standingOf(row, clock) });
-  return { assessed, columns };
+  const assessed = await assessClaim(trx, row, await preparedSubject(trx, row, day, draft), posting, draft);
+  const keeping = { clock, revision, standing: standingOf(row, clock), draft };
+  return { assessed, columns: await keepAssessment(trx, row, assessed, keeping) };
 }

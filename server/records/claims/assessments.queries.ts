@@ -3,7 +3,8 @@ import type { Case } from '../../../core/documents/case.schema.ts';
 import type { Finding } from '../../../core/documents/finding.ts';
 import type { OwnBook, SharedBook } from '../../../core/documents/splitBook.ts';
 import type { SpentEstimate } from '../../../core/evidence/comparisons/reviewCase.ts';
-import type { Evidence, Tie } from '../../../core/evidence/comparisons/tie.types.ts';
+import { TIE_KINDS, type Evidence, type Tie, type TieKind } from '../../../core/evidence/comparisons/tie.types.ts';
+import { sameValue } from '../../../core/numbers/sameValue.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import type { VersionKey } from './versionKey.ts';
 
@@ -25,29 +26,59 @@ export interface StoredAssessment {
 const COMPUTED = ['revision', 'assessed_at', 'book_hash', 'document', 'evidence', 'result', 'ties', 'estimates'];
 
 /** What was last computed of a version. */
-export const selectAssessment = (db: Db, key: VersionKey): Promise<StoredAssessment | undefined> =>
-  db('assessments').where({ claim_id: key.claim_id, version: key.version }).first(COMPUTED);
+export async function selectAssessment(
+  db: Db,
+  { claim_id, version }: VersionKey,
+): Promise<StoredAssessment | undefined> {
+  const stored: StoredAssessment | undefined = await db('assessments').where({ claim_id, version }).first(COMPUTED);
+  return stored && withWholeTies(stored);
+}
+
+/** Most comparisons of a long claim do not apply: they are not stored, and are there again when they are read. */
+const withoutEmpty = (ties: readonly Tie[]): Tie[] => ties.filter((tie) => !sameValue(tie, empty(tie.line, tie.kind)));
+const empty = (line: string, kind: TieKind): Tie => ({
+  line,
+  kind,
+  state: 'none',
+  difference: null,
+  comparisons: [],
+  steps: [],
+});
+
+function withWholeTies<Stored extends StoredAssessment>(stored: Stored): Stored {
+  const there = new Map(stored.ties.map((tie) => [`${tie.line} ${tie.kind}`, tie]));
+  const ties = stored.document.claim.lines.flatMap(({ id }) =>
+    TIE_KINDS.map((kind) => there.get(`${id} ${kind}`) ?? empty(id, kind)),
+  );
+  return { ...stored, ties };
+}
+
+/** The transaction that wrote what is stored of a version; two never have the same. */
+export const selectWriter = async (db: Db, { claim_id, version }: VersionKey): Promise<string | undefined> =>
+  (await db('assessments').where({ claim_id, version }).first(db.raw('xmin::text as writer')))?.writer;
 
 /** The same with the shared part of its book, which is by far the largest: for what is computed again. */
-export const selectWithBook = (
+export async function selectWithBook(
   db: Db,
   key: VersionKey,
-): Promise<(StoredAssessment & { book: SharedBook }) | undefined> =>
-  db('assessments as a')
+): Promise<(StoredAssessment & { book: SharedBook }) | undefined> {
+  const stored: (StoredAssessment & { book: SharedBook }) | undefined = await db('assessments as a')
     .join('books as b', 'b.hash', 'a.book_hash')
     .where({ claim_id: key.claim_id, version: key.version })
     .first([...COMPUTED.map((column) => `a.${column}`), 'b.content as book']);
+  return stored && withWholeTies(stored);
+}
 
 /**
  * Keeps what was computed, its findings, and what of the book, the budgets and the advances it was made from, so that the
- * claim is found when one of those changes.
+ * claim is found when one of those changes. The transaction that writes.
  */
 export async function upsertAssessment(
   trx: Db,
   key: VersionKey,
   row: StoredAssessment,
   uses: readonly string[],
-): Promise<void> {
+): Promise<string> {
   const { document, evidence, result, ties, estimates, ...rest } = row;
   const stored = {
     ...key,
@@ -55,14 +86,19 @@ export async function upsertAssessment(
     document: JSON.stringify(document),
     evidence: JSON.stringify(evidence),
     result: JSON.stringify(result),
-    ties: JSON.stringify(ties),
+    ties: JSON.stringify(withoutEmpty(ties)),
     estimates: JSON.stringify(estimates),
   };
-  await trx('assessments').insert(stored).onConflict(['claim_id', 'version']).merge();
+  const [{ writer }] = await trx('assessments')
+    .insert(stored)
+    .onConflict(['claim_id', 'version'])
+    .merge()
+    .returning(trx.raw('xmin::text as writer'));
   await replaceFound(trx, key, result.findings, uses);
+  return writer;
 }
 
-/** Findings as rows of their own, for reports by rule; and the uses. */
+/** Findings as rows of their own, for reports by rule, of which those that say the same stay; and the uses. */
 async function replaceFound(
   trx: Db,
   key: VersionKey,
@@ -84,7 +120,8 @@ async function replaceFound(
      select cast(:claim as bigint), cast(:version as integer), x.position, x.code, x.severity, x.line_id, x.item_id, x.says, x.difference
      from jsonb_populate_recordset(null::findings, cast(:rows as jsonb)) x
      on conflict (claim_id, version, position) do update set code = excluded.code, severity = excluded.severity, line_id = excluded.line_id,
-       item_id = excluded.item_id, says = excluded.says, difference = excluded.difference`,
+       item_id = excluded.item_id, says = excluded.says, difference = excluded.difference
+       where findings is distinct from excluded`,
     {
       ...{ claim: String(key.claim_id), version: key.version, count: rows.length },
       ...{ rows: JSON.stringify(rows), uses: [...new Set(uses)] as never },

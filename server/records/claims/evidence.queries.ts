@@ -97,6 +97,9 @@ const FACTS = (line: string, receipt: string, file: string, reading: string) =>
   `jsonb_build_object('amount', ${line}.amount::text, 'currency', ${line}.currency, 'date', ${line}.date, 'merchant', ${line}.merchant,
     'receipt', ${receipt}.sha256, 'likeness', ${file}.likeness, 'shows', ${SHOWS(receipt, reading)}, 'charge', ${line}.charge_id::text)`;
 
+/** The lines of the claim that are asked about. */
+const ASKED = '(:only::text[] is null or l.id = any(:only::text[]))';
+
 /** Each way in which lines may be alike, by an index: the receipt's file, a band of its likeness, or what was bought. */
 const ALIKE = [
   `select o.claim_id, o.version, o.id from receipts r2 join lines o on o.receipt_id = r2.id
@@ -123,12 +126,13 @@ const ALIKE = [
 export async function selectCandidates(
   db: Db,
   key: VersionKey,
+  only: readonly string[] | null = null,
 ): Promise<{ candidates: CandidateRow[]; cut: ReadonlySet<string> }> {
   const query = db.raw(
     `with own as (
        select l.*, r.sha256, f.likeness, array(select k.key from line_keys k where k.claim_id = l.claim_id and k.version = l.version and k.line_id = l.id) as keys
        from lines l left join receipts r on r.id = l.receipt_id left join receipt_files f on f.sha256 = r.sha256
-       where l.claim_id = :claim and l.version = :version),
+       where l.claim_id = :claim and l.version = :version and ${ASKED}),
      taken as (${ALIKE.map(
        (way, i) =>
          `select ${i} as way, l.id as line, o.* from own l cross join lateral (${way} limit ${MOST_TAKEN_UP + 1}) o`,
@@ -146,12 +150,12 @@ export async function selectCandidates(
      union all select l.id, null, null, null, ${FACTS('l', 'r', 'f', 'g')}
      from lines l
      left join receipts r on r.id = l.receipt_id left join receipt_files f on f.sha256 = r.sha256 left join readings g on g.sha256 = r.sha256
-     where l.claim_id = :claim and l.version = :version
+     where l.claim_id = :claim and l.version = :version and ${ASKED}
      union all select distinct line, null, null, null, null::jsonb from (
        select line from taken group by line, way having count(*) > ${MOST_TAKEN_UP}
        union all select line from counted where place > ${MOST_CANDIDATES}) full_ones
      order by 2, 3`,
-    { claim: String(key.claim_id), version: key.version },
+    { claim: String(key.claim_id), version: key.version, only: only as never },
   );
   // A statement by name is planned a few times and then no more; this one takes longer to plan than to run.
   const { rows } = await query.options({ name: 'lines that are alike' });

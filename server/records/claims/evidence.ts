@@ -8,6 +8,7 @@ import type { VersionKey } from './versionKey.ts';
 import { drivenBefore } from './driven.ts';
 import { selectLineCharges, type LineChargeRow, type ReceiptRow } from './evidence.queries.ts';
 import { selectDuplicates } from './selectDuplicates.ts';
+import { alikeOfDraft, type WrittenDraft } from './writtenDraft.ts';
 
 const FACTS = ['amount', 'currency', 'date', 'merchant', 'taxNumber'] as const;
 type Fact = (typeof FACTS)[number];
@@ -77,18 +78,24 @@ const mapValues = <A, B>(map: ReadonlyMap<string, A>, write: (value: A) => B): R
 /**
  * What the lines of a version are compared with. Receipts of a submitted version are those it was submitted with, whatever
  * became of them since; charges and what looks alike on other claims are as they are now.
+ * @param draft what is remembered of a version that is being written, so that not all is looked for at each edit
  */
 export async function readEvidence(
   db: Db,
   { claim, lines }: { claim: ClaimRow; lines: Claim['lines'] },
   receipts: ReadonlyMap<string, ReceiptRow> | Evidence['receipts'],
+  draft: WrittenDraft | null = null,
 ): Promise<Evidence> {
   const key: VersionKey = { claim_id: claim.id, version: claim.version };
   const driven = await drivenBefore(db, claim, lines);
-  return {
+  const papers = {
     receipts: receipts instanceof Map ? mapValues(receipts, receiptEvidence) : (receipts as Evidence['receipts']),
     charges: mapValues(await selectLineCharges(db, key), chargeEvidence),
-    ...(await selectDuplicates(db, key)),
+  };
+  const of = draft && { draft, key, number: claim.number };
+  return {
+    ...papers,
+    ...(of ? await alikeOfDraft(db, of, lines, papers) : await selectDuplicates(db, key)),
     ...(Object.keys(driven).length > 0 ? { driven } : {}),
   };
 }

@@ -60,13 +60,22 @@ export interface ShareRow {
   coding: Coding;
   value: string | null;
 }
-export const selectLines = (db: Db, key: VersionKey): Promise<LineRow[]> => db('lines').where(key).orderBy('position');
-export const selectItems = (db: Db, key: VersionKey): Promise<ItemRow[]> =>
-  db('items').where(key).orderBy(['line_id', 'position']);
-export const selectTaxEntries = (db: Db, key: VersionKey): Promise<TaxEntryRow[]> =>
-  db('tax_entries').where(key).orderBy('position');
-export const selectShares = (db: Db, key: VersionKey): Promise<ShareRow[]> =>
-  db('shares').where(key).orderBy('position');
+/** A version, or one line of it. */
+type Part = VersionKey & { line?: string | undefined };
+const rowsOf = ({ claim_id, version, line }: Part, id: 'id' | 'line_id') => ({
+  claim_id,
+  version,
+  ...(line === undefined ? {} : { [id]: line }),
+});
+
+export const selectLines = (db: Db, part: Part): Promise<LineRow[]> =>
+  db('lines').where(rowsOf(part, 'id')).orderBy('position');
+export const selectItems = (db: Db, part: Part): Promise<ItemRow[]> =>
+  db('items').where(rowsOf(part, 'line_id')).orderBy(['line_id', 'position']);
+export const selectTaxEntries = (db: Db, part: Part): Promise<TaxEntryRow[]> =>
+  db('tax_entries').where(rowsOf(part, 'line_id')).orderBy('position');
+export const selectShares = (db: Db, part: Part): Promise<ShareRow[]> =>
+  db('shares').where(rowsOf(part, 'line_id')).orderBy('position');
 
 /** One line as it is stored: its row, items, tax entries and shares. */
 export interface LineRecord {

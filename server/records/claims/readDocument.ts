@@ -1,5 +1,6 @@
 import type { Claim, Item, Line } from '../../../core/documents/case.schema.ts';
 import { fromMinor } from '../../../core/numbers/amount.ts';
+import { groupBy } from '../../../core/numbers/groupBy.ts';
 import type { Db } from '../../platform/db/connect.ts';
 import { selectExplanations, selectWantedAdvances, type ClaimRow } from './claims.queries.ts';
 import type { VersionKey } from './versionKey.ts';
@@ -16,10 +17,11 @@ import {
 import { writeReceipt } from './evidence.ts';
 import type { ReceiptRow } from './evidence.queries.ts';
 
+/** Parts of lines, by line id. */
 interface Parts {
-  items: ItemRow[];
-  taxEntries: TaxEntryRow[];
-  shares: ShareRow[];
+  items: ReadonlyMap<string, ItemRow[]>;
+  taxEntries: ReadonlyMap<string, TaxEntryRow[]>;
+  shares: ReadonlyMap<string, ShareRow[]>;
 }
 
 /** The claim of a case document from the rows of a version; amounts become decimal strings. `submittedOn` stands in for a draft's. */
@@ -30,13 +32,7 @@ export async function readDocument(
   submittedOn: string,
 ): Promise<Claim> {
   const key: VersionKey = { claim_id: claim.id, version: claim.version };
-  // One after the other: inside a transaction there is one connection, which takes one query at a time.
-  const lines = await selectLines(db, key);
-  const parts: Parts = {
-    items: await selectItems(db, key),
-    taxEntries: await selectTaxEntries(db, key),
-    shares: await selectShares(db, key),
-  };
+  const lines = await readLines(db, key, receipts);
   const advances = await selectWantedAdvances(db, key);
   const explanations = await selectExplanations(db, key);
   return {
@@ -46,11 +42,30 @@ export async function readDocument(
       advance: a.advance_id,
       upTo: a.up_to === null ? null : fromMinor(a.up_to, claim.currency),
     })),
-    lines: lines.map((line) => writeLine(line, parts, receipts.get(line.id))),
+    lines,
     ...(explanations.length > 0
       ? { explanations: explanations.map(({ line_id: line, ...said }) => ({ line, ...said })) }
       : {}),
   };
+}
+
+/** One line of a version in preparation as its rows say it is, without its receipt; undefined where there is none. */
+export const readLine = async (db: Db, key: VersionKey, line: string): Promise<Line | undefined> =>
+  (await readLines(db, { ...key, line }, new Map()))[0];
+
+async function readLines(
+  db: Db,
+  part: VersionKey & { line?: string },
+  receipts: ReadonlyMap<string, ReceiptRow>,
+): Promise<Line[]> {
+  // One after the other: inside a transaction there is one connection, which takes one query at a time.
+  const lines = await selectLines(db, part);
+  const parts: Parts = {
+    items: groupBy(await selectItems(db, part), (i) => i.line_id),
+    taxEntries: groupBy(await selectTaxEntries(db, part), (t) => t.line_id),
+    shares: groupBy(await selectShares(db, part), (s) => s.line_id),
+  };
+  return lines.map((line) => writeLine(line, parts, receipts.get(line.id)));
 }
 
 const headerOf = (claim: ClaimRow) => ({
@@ -70,7 +85,7 @@ const headerOf = (claim: ClaimRow) => ({
 type WrittenLine = { [Fact in Exclude<keyof Line, 'cut' | 'rebill'>]-?: Line[Fact] } & Pick<Line, 'rebill'>;
 
 function writeLine(row: LineRow, parts: Parts, receipt: ReceiptRow | undefined): WrittenLine {
-  const items = parts.items.filter((item) => item.line_id === row.id);
+  const items = parts.items.get(row.id) ?? [];
   return {
     id: row.id,
     date: row.date,
@@ -130,8 +145,8 @@ function writeRate(row: LineRow): Line['rate'] {
 
 function writeTax({ taxEntries }: Parts, line: LineRow, item: string | null) {
   const write = (minor: bigint | null) => (minor === null ? null : fromMinor(minor, line.currency));
-  return taxEntries
-    .filter((entry) => entry.line_id === line.id && entry.item_id === item)
+  return (taxEntries.get(line.id) ?? [])
+    .filter((entry) => entry.item_id === item)
     .map((entry) => ({ code: entry.code, gross: write(entry.gross), tax: write(entry.tax) }));
 }
 
@@ -141,8 +156,6 @@ function writeSplit({ shares }: Parts, row: SplitColumns, line: string, item: st
   return {
     by: row.split_by,
     ...(row.split_unit === null ? {} : { unit: row.split_unit }),
-    shares: shares
-      .filter((s) => s.line_id === line && s.item_id === item)
-      .map(({ coding, value }) => ({ coding, value })),
+    shares: (shares.get(line) ?? []).filter((s) => s.item_id === item).map(({ coding, value }) => ({ coding, value })),
   };
 }

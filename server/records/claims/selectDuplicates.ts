@@ -6,12 +6,15 @@ import type { Db } from '../../platform/db/connect.ts';
 import type { VersionKey } from './versionKey.ts';
 import { selectCandidates, type CandidateRow } from './evidence.queries.ts';
 
-/** Lines of anybody that may be the same spending as a line of this claim, by line id; and lines with too much alike to look at. */
-export async function selectDuplicates(
-  db: Db,
-  key: VersionKey,
-): Promise<Pick<Evidence, 'duplicates' | 'duplicatesCut'>> {
-  const { candidates, cut } = await selectCandidates(db, key);
+/** What is alike of each line. */
+export type Alike = Pick<Evidence, 'duplicates' | 'duplicatesCut'>;
+
+/**
+ * Lines of anybody that may be the same spending as a line of this claim, by line id; and lines with too much alike to look at.
+ * @param only of these lines alone; of all without it
+ */
+export async function selectDuplicates(db: Db, key: VersionKey, only: readonly string[] | null = null): Promise<Alike> {
+  const { candidates, cut } = await selectCandidates(db, key, only);
   const found = [...groupBy(candidates, (c) => c.ofLine)].map(
     ([line, some]) => [line, some.flatMap(duplicateOf)] as const,
   );

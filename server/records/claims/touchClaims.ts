@@ -4,6 +4,7 @@ import type { Db } from '../../platform/db/connect.ts';
 import { assessRows } from './assessClaim.ts';
 import { actOnClaims, type LockedClaim, type TouchedClaim } from './claimStore.ts';
 import { selectClaimsOfCharges } from './preparation.queries.ts';
+import { writtenDraft } from './writtenDraft.ts';
 
 /** An act on claims in preparation, and what its events say. */
 export interface Touch {
@@ -25,8 +26,14 @@ export async function touchClaims<Result>(
   const named = new Set(claims.map((c) => c.number));
   const others = charges.length ? await selectClaimsOfCharges(trx, charges) : [];
   const touched = others.filter((number) => !named.has(number)).map((number) => ({ number, revision: null }));
-  return actOnClaims(context, trx, { act, actor, claims: [...claims, ...touched] }, work, async ({ row, revision }) => {
-    const { columns } = await assessRows(trx, context.clock, row, revision);
-    return { columns, facts: facts() };
-  });
+  return actOnClaims(
+    context,
+    trx,
+    { act, actor, claims: [...claims, ...touched] },
+    work,
+    async ({ row, revision, at }) => {
+      const { columns } = await assessRows(trx, context.clock, row, revision, writtenDraft(context.db, at));
+      return { columns, facts: facts() };
+    },
+  );
 }
