@@ -1,7 +1,5 @@
-import { join } from 'node:path';
 import express, { type Express } from 'express';
 import session from 'express-session';
-import helmet from 'helmet';
 import type { Pool } from 'pg';
 import type { Logger } from 'pino';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
@@ -37,6 +35,7 @@ import { answerErrors } from './platform/http/answerErrors.ts';
 import { stopWithClient } from './platform/http/stopWithClient.ts';
 import { createClosing, type Closing } from './platform/http/closing.ts';
 import { atMost } from './platform/http/overload.ts';
+import { contentPolicy, webPage } from './platform/http/webPage.ts';
 import { createWatch } from './platform/http/watch.ts';
 import { sessionStore } from './platform/http/sessionStore.ts';
 import { logSlow } from './platform/http/logSlow.ts';
@@ -86,7 +85,7 @@ export function createApp({
   app.use(logSlow(log));
   app.use(watch.counting);
   app.use('/api', stopWithClient(pool));
-  app.use(securityHeaders());
+  app.use(contentPolicy());
   app.use(watch.routes(context.db, () => context.reader.load(), closing));
   app.use('/api', closing.handler);
   if (webFolder) app.use(express.static(webFolder, { index: false, setHeaders: cacheAssets }));
@@ -99,8 +98,7 @@ export function createApp({
   app.use('/api', () => {
     throw new Refused('not-found', { what: 'such address' });
   });
-  if (webFolder)
-    app.get('/{*path}', (_req, res) => res.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html')));
+  if (webFolder) app.get('/{*path}', webPage(webFolder));
   app.use(answerErrors(log));
   return app;
 }
@@ -158,28 +156,6 @@ function apiRouter({ context, pool, secrets, demo, throttles }: ApiOptions) {
     gatherRoutes(context),
   );
   return router;
-}
-
-function securityHeaders() {
-  const self = ["'self'"];
-  return helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      directives: {
-        defaultSrc: ["'none'"],
-        scriptSrc: self,
-        styleSrc: self,
-        fontSrc: self,
-        connectSrc: self,
-        workerSrc: self,
-        imgSrc: ["'self'", 'data:'],
-        formAction: self,
-        baseUri: ["'none'"],
-        frameAncestors: ["'none'"],
-      },
-    },
-    strictTransportSecurity: false,
-  });
 }
 
 /** Built files carry their hash in their name, so they never change. */

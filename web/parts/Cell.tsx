@@ -1,17 +1,19 @@
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { ChangedMeanwhile } from './saver.ts';
 import { useKept } from './kept.ts';
 import { useUnsaved } from './unsaved.ts';
 
-interface CellProps {
+export interface CellProps {
   label: string;
   value: string;
   /** Where it stands, for going on with Enter. */
   row: number;
   column: string;
-  type?: 'text' | 'date';
   align?: 'right';
   placeholder?: string;
+  /** What stands in the cell behind what is typed, and is opened by Alt and the arrow down. */
+  beside?: ReactNode;
+  onOpen?: () => void;
   /** Why what was typed cannot be, or null. */
   problemOf?: (typed: string) => string | null;
   /** Sends what was typed; told whether it was saved. */
@@ -34,7 +36,8 @@ export function focusCell(row: number, column: string): void {
 }
 
 /** One cell of the form that is a table: saved when it is left, Enter goes down, Escape takes back what was typed. */
-export function Cell({ label, value, row, column, type = 'text', align, placeholder, problemOf, onSave }: CellProps) {
+export function Cell(props: CellProps) {
+  const { label, value, row, column, align, placeholder, beside, onOpen, problemOf, onSave } = props;
   const [typing, setTyping, dropTyping] = useKept<Typing | null>(`cell ${label}`, null);
   const typed = typing?.typed ?? null;
   const setTyped = (next: string | null) =>
@@ -102,15 +105,19 @@ export function Cell({ label, value, row, column, type = 'text', align, placehol
       commit(true);
       focusCell(row + (event.shiftKey ? -1 : 1), column);
     }
+    if (event.key === 'ArrowDown' && event.altKey && onOpen) {
+      event.preventDefault();
+      onOpen();
+    }
     if (event.key !== 'Escape' || typed === null) return;
     event.stopPropagation();
     setTyped(null);
     setProblem(null);
   };
   return (
-    <>
+    <span className={beside ? 'day-field' : 'contents'}>
       <input
-        type={type}
+        type="text"
         data-cell={place(row, column)}
         aria-label={label}
         aria-invalid={problem !== null}
@@ -121,11 +128,12 @@ export function Cell({ label, value, row, column, type = 'text', align, placehol
         onBlur={() => commit()}
         onKeyDown={onKeyDown}
       />
+      {beside}
       {problem && (
         <span role="alert" className="block px-1 text-xs text-error">
           {problem}
         </span>
       )}
-    </>
+    </span>
   );
 }

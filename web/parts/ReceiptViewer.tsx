@@ -1,5 +1,6 @@
-import { ChevronLeft, ChevronRight, Minus, Plus, RotateCw } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { ChevronLeft, ChevronRight, Maximize, Minus, Plus, RotateCw } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { TransformComponent, TransformWrapper, useControls, useTransformComponent } from 'react-zoom-pan-pinch';
 import type { Spot } from '../../core/evidence/reading/reading.types.ts';
 
 type Papers = 'receipts' | 'attachments';
@@ -24,22 +25,18 @@ interface ReceiptViewerProps {
   onTurn?: (page: number, turns: number) => void;
 }
 
-const ZOOMS = [1, 1.5, 2, 3, 4];
+const SMALLEST = 0.25;
+const LARGEST = 8;
 
 /**
- * The pages of a receipt with zoom, quarter turns and marks where figures were read; the same for claimant, approver and
- * reviewer. A mark in focus brings its page.
+ * The pages of a receipt, enlarged by wheel, pinch or buttons, dragged, turned, with marks where figures were read; the same for
+ * claimant, approver and reviewer. A mark in focus brings its page, and its place on it.
  */
 export function ReceiptViewer({ from = 'receipts', id, pages, label, marks = [], onTurn }: ReceiptViewerProps) {
-  const [zoom, setZoom] = useState(0);
   const [turned, setTurned] = useState<Readonly<Record<number, number>>>({});
   const [failed, setFailed] = useState(false);
-  const [page, setChosen] = usePage(pages.length, marks.find((m) => m.focus)?.spot.page ?? null);
-  const paper = useShowFocus(
-    marks.find((m) => m.focus),
-    zoom,
-    page,
-  );
+  const focus = marks.find((m) => m.focus);
+  const [page, setChosen] = usePage(pages.length, focus?.spot.page ?? null);
   const size = pages[page - 1] ?? { width: 1, height: 1, turns: 0 };
   const turns = turned[page] ?? size.turns;
   const turn = () => {
@@ -49,76 +46,48 @@ export function ReceiptViewer({ from = 'receipts', id, pages, label, marks = [],
   };
   return (
     <figure className="flex min-h-72 flex-1 flex-col border-t border-base-300">
-      <Tools
-        label={label}
-        page={page}
-        of={pages.length}
-        setChosen={setChosen}
-        zoom={zoom}
-        setZoom={setZoom}
-        onTurn={turn}
-      />
-      <div
-        ref={paper}
-        className="min-h-0 flex-1 overflow-auto bg-base-300 p-2"
-        tabIndex={0}
-        role="group"
-        aria-label={`${label}, scrollable`}
-      >
+      <TransformWrapper key={`${id} ${page}`} minScale={SMALLEST} maxScale={LARGEST} keyboard={{ disabled: false }}>
+        <figcaption className="flex items-center gap-1 px-4 py-1 text-sm">
+          <span className="mr-auto truncate">{label}</span>
+          {pages.length > 1 && <PageChoice page={page} of={pages.length} onChange={setChosen} />}
+          <ZoomChoice />
+          <Tool label="Turn" icon={<RotateCw size={15} />} onClick={turn} />
+        </figcaption>
         {failed ? (
           <NoPicture onAgain={() => setFailed(false)} />
         ) : (
-          <PageWithMarks
-            from={from}
-            id={id}
-            page={page}
-            size={size}
-            turns={turns}
-            zoom={zoom}
-            label={label}
-            marks={marks}
-            onFail={() => setFailed(true)}
-          />
+          <TransformComponent
+            wrapperClass="paper"
+            contentClass="paper-page"
+            wrapperProps={{ tabIndex: 0, role: 'group', 'aria-label': `${label}, arrows move it, + and - zoom` }}
+          >
+            <ShowFocus mark={focus} page={page} />
+            <PageWithMarks
+              from={from}
+              id={id}
+              page={page}
+              size={size}
+              turns={turns}
+              label={label}
+              marks={marks}
+              onFail={() => setFailed(true)}
+            />
+          </TransformComponent>
         )}
-      </div>
+      </TransformWrapper>
     </figure>
   );
 }
 
-/** Scrolls the paper, and nothing around it, to the figure that is looked at. */
-function useShowFocus(mark: SpotMark | undefined, zoom: number, page: number) {
-  const paper = useRef<HTMLDivElement>(null);
+/** Moves the paper, and nothing around it, to the figure that is looked at; how large it is stays. */
+function ShowFocus({ mark, page }: { mark: SpotMark | undefined; page: number }) {
+  const { zoomToElement, instance } = useControls();
   const at = mark ? `${mark.spot.page} ${mark.spot.box.x} ${mark.spot.box.y}` : null;
   useEffect(() => {
-    const box = paper.current;
-    const spot = box?.querySelector('.spot-focus');
-    if (!box || !spot) return;
-    const [outer, inner] = [box.getBoundingClientRect(), spot.getBoundingClientRect()];
-    box.scrollTop += inner.top + inner.height / 2 - (outer.top + outer.height / 2);
-    box.scrollLeft += inner.left + inner.width / 2 - (outer.left + outer.width / 2);
-  }, [at, zoom, page]);
-  return paper;
-}
-
-interface ToolsProps {
-  label: string;
-  page: number;
-  of: number;
-  setChosen: (page: number) => void;
-  zoom: number;
-  setZoom: (zoom: number) => void;
-  onTurn: () => void;
-}
-
-function Tools({ label, page, of, setChosen, zoom, setZoom, onTurn }: ToolsProps) {
-  return (
-    <figcaption className="flex items-center gap-1 px-4 py-1 text-sm">
-      <span className="mr-auto truncate">{label}</span>
-      {of > 1 && <PageChoice page={page} of={of} onChange={setChosen} />}
-      <ZoomChoice zoom={zoom} onChange={setZoom} />
-      <Tool label="Turn" icon={<RotateCw size={15} />} onClick={onTurn} />
-    </figcaption>
-  );
+    const spot = instance.contentComponent?.querySelector<HTMLElement>('.spot-focus');
+    if (at !== null && spot) void zoomToElement(spot, { scale: instance.state.scale, animationTime: 0 });
+  }, [at, page, zoomToElement, instance]);
+  return null;
 }
 
 function NoPicture({ onAgain }: { onAgain: () => void }) {
@@ -160,21 +129,20 @@ interface PageWithMarksProps {
   page: number;
   size: { width: number; height: number };
   turns: number;
-  zoom: number;
   label: string;
   marks: readonly SpotMark[];
   onFail: () => void;
 }
 
-/** One page, turned and enlarged, with a frame around each figure that was read on it. */
-function PageWithMarks({ from, id, page, size, turns, zoom, label, marks, onFail }: PageWithMarksProps) {
+/** One page, turned, with a frame around each figure that was read on it. */
+function PageWithMarks({ from, id, page, size, turns, label, marks, onFail }: PageWithMarksProps) {
   const { width, height } = size;
   const [w, h] = turns % 2 === 1 ? [height, width] : [width, height];
   return (
     <svg
       viewBox={`0 0 ${w} ${h}`}
       className="mx-auto block"
-      style={{ width: `${ZOOMS[zoom]! * 100}%`, maxWidth: zoom === 0 ? `${w}px` : 'none' }}
+      style={{ width: '100%', maxWidth: `${w}px` }}
       role="img"
       aria-label={label}
     >
@@ -190,17 +158,15 @@ function PageWithMarks({ from, id, page, size, turns, zoom, label, marks, onFail
   );
 }
 
-function ZoomChoice({ zoom, onChange }: { zoom: number; onChange: (zoom: number) => void }) {
+function ZoomChoice() {
+  const { zoomIn, zoomOut, fitToView } = useControls();
+  const scale = useTransformComponent(({ state }) => state.scale);
   return (
     <>
-      <Tool label="Smaller" icon={<Minus size={15} />} disabled={zoom === 0} onClick={() => onChange(zoom - 1)} />
-      <span className="quiet w-10 text-center text-xs">{Math.round(ZOOMS[zoom]! * 100)} %</span>
-      <Tool
-        label="Larger"
-        icon={<Plus size={15} />}
-        disabled={zoom === ZOOMS.length - 1}
-        onClick={() => onChange(zoom + 1)}
-      />
+      <Tool label="Smaller" icon={<Minus size={15} />} disabled={scale <= SMALLEST} onClick={() => void zoomOut()} />
+      <span className="quiet w-10 text-center text-xs">{Math.round(scale * 100)} %</span>
+      <Tool label="Larger" icon={<Plus size={15} />} disabled={scale >= LARGEST} onClick={() => void zoomIn()} />
+      <Tool label="Whole page" icon={<Maximize size={15} />} onClick={() => void fitToView()} />
     </>
   );
 }

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Cell } from './Cell.tsx';
+import { DayCell } from './days/DayCell.tsx';
 import { longerThan, problemOfCountry, problemOfPurpose } from './cellProblems.ts';
 
 type Done = (error: Error | null) => void;
@@ -15,7 +16,6 @@ export const Named = ({ head, children }: { head: string; children: ReactNode })
 interface HeaderCellProps {
   head: string;
   label: string;
-  type?: 'text' | 'date';
   value: string | null;
   placeholder?: string;
   problemOf: (typed: string) => string | null;
@@ -24,6 +24,12 @@ interface HeaderCellProps {
 export const HeaderCell = ({ head, value, ...cell }: HeaderCellProps) => (
   <Named head={head}>
     <Cell {...cell} row={-1} column={head} value={value ?? ''} />
+  </Named>
+);
+/** As `HeaderCell`, of a day; an empty one is none. */
+export const HeaderDay = ({ head, value, ...cell }: HeaderCellProps) => (
+  <Named head={head}>
+    <DayCell {...cell} row={-1} column={head} value={value ?? ''} />
   </Named>
 );
 
@@ -70,18 +76,16 @@ export function TripCells({ of, said, onSave }: TripCellsProps) {
         problemOf={longerThan(120)}
         onSave={(typed, done) => onSave({ place: typed.trim() || null }, done)}
       />
-      <HeaderCell
+      <HeaderDay
         head="From"
         label="First day"
-        type="date"
         value={from}
         problemOf={(typed) => (typed && to && typed > to ? 'It is after the last day.' : null)}
         onSave={day('from')}
       />
-      <HeaderCell
+      <HeaderDay
         head="To"
         label="Last day"
-        type="date"
         value={to}
         problemOf={(typed) => (typed && from && typed < from ? 'It is before the first day.' : null)}
         onSave={day('to')}

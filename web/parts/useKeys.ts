@@ -1,4 +1,5 @@
-import { useEffect, useRef } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { isDialogOpen } from './Dialog.tsx';
 import { actFor, KEYS, type KeyActs } from './keys.tsx';
 
 const SETTING = 'ebbet-single-keys';
@@ -12,10 +13,9 @@ function nameOf(event: KeyboardEvent): string {
   return event.ctrlKey || event.metaKey ? `Ctrl+${event.key}` : event.key;
 }
 
-/** A field of a dialog that was just closed keeps the focus until the browser draws again; nobody types there. */
 function inField(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
-  if (target === null || target.closest?.('dialog:not([open])')) return false;
+  if (target === null) return false;
   if (isTicked(target)) return event.key === ' ' || event.key.startsWith('Arrow');
   return /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 }
@@ -36,25 +36,19 @@ function pressesFocused(event: KeyboardEvent): boolean {
  * Listens to keys on the page, not while a dialog is open. Single characters never act while somebody types, nor when they are switched off;
  * named keys (arrows, Escape) and combinations with Ctrl do, the former outside of fields only.
  */
-export function useKeys(acts: KeyActs, on = true): void {
-  const latest = useRef(acts);
-  useEffect(() => {
-    latest.current = acts;
-  });
-  useEffect(() => {
-    if (!on) return;
-    const listen = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.altKey || document.querySelector('dialog[open]')) return;
-      const name = nameOf(event);
-      const act = actFor(latest.current, name);
-      if (!act || pressesFocused(event)) return;
-      const combined = name.startsWith('Ctrl+') || name === 'Escape';
-      if (inField(event) && !combined) return;
-      if (name.length === 1 && name !== KEYS.help.key && !singleKeysOn()) return;
-      event.preventDefault();
-      act(event);
-    };
-    document.addEventListener('keydown', listen);
-    return () => document.removeEventListener('keydown', listen);
-  }, [on]);
+export function useKeys(acts: KeyActs, enabled = true): void {
+  // every key is asked of the map: names such as "," and "/" would be taken apart as a list of keys
+  useHotkeys('*', (event) => press(acts, event), { enabled, enableOnFormTags: true, ignoreModifiers: true });
+}
+
+function press(acts: KeyActs, event: KeyboardEvent): void {
+  if (event.defaultPrevented || event.altKey || isDialogOpen()) return;
+  const name = nameOf(event);
+  const act = actFor(acts, name);
+  if (!act || pressesFocused(event)) return;
+  const combined = name.startsWith('Ctrl+') || name === 'Escape';
+  if (inField(event) && !combined) return;
+  if (name.length === 1 && name !== KEYS.help.key && !singleKeysOn()) return;
+  event.preventDefault();
+  act(event);
 }

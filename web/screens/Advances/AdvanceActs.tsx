@@ -9,6 +9,7 @@ import { useKeys } from '../../parts/useKeys.ts';
 import { GrantForm } from './GrantForm.tsx';
 import { MoneyMovedForm } from './MoneyMovedForm.tsx';
 import type { AdvanceDraft } from './useAdvanceDraft.ts';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 interface AdvanceActsProps {
   view: AdvanceAnswer;
@@ -130,12 +131,11 @@ function Extend({ view, onClose, onExtend }: ExtendProps) {
       onClose={onClose}
       onSubmit={(reason) => onExtend(dueBy, reason)}
     >
-      <input
-        type="date"
+      <DayField
         className="input input-sm w-40"
         aria-label="To be accounted for by"
         value={dueBy}
-        onChange={(e) => setDueBy(e.target.value)}
+        onChange={(day) => setDueBy(day)}
       />
     </ReasonForm>
   );

@@ -2,7 +2,7 @@ import { useKept } from '../../parts/kept.ts';
 import { ADVANCE_KINDS, type AdvanceKind } from '../../../core/advances/advance.schema.ts';
 import { advances } from '../../api/advances.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
-import { Entry } from '../../parts/Entry.tsx';
+import { DayEntry, Entry } from '../../parts/Entry.tsx';
 import { readMoney } from '../../parts/readMoney.ts';
 import { ADVANCE_KINDS_SAID } from '../../words/sayAdvance.ts';
 
@@ -58,8 +58,8 @@ export function BeginAdvance({ currency, onClose }: { currency: string; onClose:
       </label>
       {typed.kind === 'trip' && (
         <div className="grid grid-cols-2 gap-3">
-          <Entry label="First day" type="date" value={typed.from} onChange={(from) => set({ from })} />
-          <Entry label="Last day" type="date" value={typed.to} onChange={(to) => set({ to })} />
+          <DayEntry label="First day" value={typed.from} other={typed.to} onChange={(from) => set({ from })} />
+          <DayEntry label="Last day" value={typed.to} other={typed.from} onChange={(to) => set({ to })} />
         </div>
       )}
     </BeginDialog>

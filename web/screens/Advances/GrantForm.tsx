@@ -1,6 +1,6 @@
 import { useState, type FormEvent } from 'react';
 import type { AdvanceAnswer } from '../../api/advances.ts';
-import { Entry } from '../../parts/Entry.tsx';
+import { DayEntry, Entry } from '../../parts/Entry.tsx';
 import { Problem } from '../../parts/Field.tsx';
 import { useKept, useSending } from '../../parts/kept.ts';
 import { readMoney } from '../../parts/readMoney.ts';
@@ -36,7 +36,7 @@ export function GrantForm({ view: { advance, problems }, onClose, onGrant }: Gra
     <form onSubmit={(e) => void grant(e)} className="mt-3 border-t border-base-300 pt-1" noValidate>
       <div className="grid gap-x-3 sm:grid-cols-2">
         <Entry label={`Granted, in ${advance.currency}`} value={amount} onChange={setAmount} />
-        <Entry label="To be accounted for by" type="date" value={dueBy} onChange={setDueBy} />
+        <DayEntry label="To be accounted for by" value={dueBy} onChange={setDueBy} />
       </div>
       {(wanted || reason) && (
         <Entry label={less ? 'Why it is less' : 'Why there is an exception'} value={reason} onChange={setReason} />

@@ -1,6 +1,6 @@
 import { useState, type FormEvent } from 'react';
 import type { AdvanceAnswer } from '../../api/advances.ts';
-import { Entry } from '../../parts/Entry.tsx';
+import { DayEntry, Entry } from '../../parts/Entry.tsx';
 import { Problem } from '../../parts/Field.tsx';
 import { useKept, useSending } from '../../parts/kept.ts';
 import { readMoney } from '../../parts/readMoney.ts';
@@ -52,9 +52,8 @@ export function MoneyMovedForm({ view: { advance, standing }, what, onClose, onM
   return (
     <form onSubmit={(e) => void send(e)} className="mt-3 border-t border-base-300 pt-1" noValidate>
       <div className="grid gap-x-3 sm:grid-cols-2">
-        <Entry
+        <DayEntry
           label={what === 'payout' ? 'Paid out on' : 'Given back on'}
-          type="date"
           value={typed.date}
           onChange={(date) => set({ date })}
         />

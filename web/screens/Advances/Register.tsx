@@ -6,6 +6,7 @@ import { useRegister, type RegisterAnswer } from '../../api/advances.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { todayHere } from '../../parts/today.ts';
 import { groupDigits } from '../../../core/numbers/groupDigits.ts';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 /** What is open of advances at the end of a day: by entity and age beside the account of the ledger, then one by one. */
 export default function Register() {
@@ -23,12 +24,7 @@ export default function Register() {
         </h1>
         <label className="quiet ml-auto flex items-center gap-2 text-sm">
           At the end of
-          <input
-            type="date"
-            className="input input-sm w-40"
-            value={on}
-            onChange={(e) => e.target.value && setOn(e.target.value)}
-          />
+          <DayField className="input input-sm w-40" value={on} onChange={(day) => day && setOn(day)} />
         </label>
       </div>
       <ByEntity entities={data.entities} />

@@ -3,7 +3,7 @@ import type { AdvanceAnswer } from '../../api/advances.ts';
 import { usePlans } from '../../api/plans.ts';
 import { longerThan, problemOfPurpose } from '../../parts/cellProblems.ts';
 import { readMoney } from '../../parts/readMoney.ts';
-import { HeaderCell, Named } from '../../parts/TripCells.tsx';
+import { HeaderCell, HeaderDay, Named } from '../../parts/TripCells.tsx';
 import { ADVANCE_KINDS_SAID } from '../../words/sayAdvance.ts';
 import type { AdvanceDraft } from './useAdvanceDraft.ts';
 
@@ -52,18 +52,16 @@ export function RequestFields({ view: { advance, problems }, draft }: RequestFie
             ))}
           </select>
         </Named>
-        <HeaderCell
+        <HeaderDay
           head="From"
           label="First day"
-          type="date"
           value={from}
           problemOf={(typed) => (typed && to && typed > to ? 'It is after the last day.' : null)}
           onSave={(typed, done) => draft.edit({ from: typed || null }, done)}
         />
-        <HeaderCell
+        <HeaderDay
           head="To"
           label="Last day"
-          type="date"
           value={to}
           problemOf={(typed) => (typed && from && typed < from ? 'It is before the first day.' : null)}
           onSave={(typed, done) => draft.edit({ to: typed || null }, done)}

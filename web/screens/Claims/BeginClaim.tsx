@@ -4,7 +4,7 @@ import { plans } from '../../api/plans.ts';
 import { useSession } from '../../api/session.ts';
 import { useKept } from '../../parts/kept.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
-import { Entry } from '../../parts/Entry.tsx';
+import { DayEntry, Entry } from '../../parts/Entry.tsx';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
 
 const NOTHING = { purpose: '', from: '', to: '', payee: '', source: '', place: '', currency: '' };
@@ -47,8 +47,13 @@ export function BeginClaim({ onClose }: { onClose: () => void }) {
         <>
           <Entry label="What it is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
           <div className="grid grid-cols-2 gap-3">
-            <Entry label="First day, of a trip" type="date" value={typed.from} onChange={(day) => set({ from: day })} />
-            <Entry label="Last day" type="date" value={typed.to} onChange={(to) => set({ to })} />
+            <DayEntry
+              label="First day, of a trip"
+              value={typed.from}
+              other={typed.to}
+              onChange={(day) => set({ from: day })}
+            />
+            <DayEntry label="Last day" value={typed.to} other={typed.from} onChange={(to) => set({ to })} />
           </div>
           {kind === 'claim' && (
             <p className="quiet mt-1 text-sm">

@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useForm, useWatch, type Control, type UseFormRegisterReturn } from 'react-hook-form';
+import { useForm, useController, useWatch, type Control, type UseFormRegisterReturn } from 'react-hook-form';
 import { FIELDS, type Field } from '../../../core/evidence/reading/reading.types.ts';
 import { gather, type GatheredReceipt, type ReceiptsView } from '../../api/gather.ts';
 import { useKeptForm } from '../../parts/keptForm.ts';
@@ -7,6 +7,7 @@ import { FIELD_NAMES } from '../../parts/spots.ts';
 import { todayHere } from '../../parts/today.ts';
 import { confirmationOf, surenessOf, typedOf, typedSchema, type Typed } from './facts.ts';
 import { TaxFields } from './TaxFields.tsx';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 interface ReceiptFormProps {
   receipt: GatheredReceipt;
@@ -108,17 +109,37 @@ function ReadField({ field, receipt, control, entry, fault, locked, onFocus }: R
         sure={surenessOf(receipt, field, value)}
         because={receipt.reading?.[field]?.because}
       />
-      <input
-        className={`input input-sm w-full ${field === 'amount' ? 'text-right tabular-nums' : ''} ${fault ? 'input-error' : ''}`}
-        type={field === 'date' ? 'date' : 'text'}
-        inputMode={field === 'amount' ? 'decimal' : field === 'cardDigits' ? 'numeric' : 'text'}
-        disabled={locked}
-        aria-invalid={fault !== undefined}
-        onFocus={onFocus}
-        {...entry}
-      />
+      {field === 'date' ? (
+        <ReadDay control={control} fault={fault} locked={locked} onFocus={onFocus} />
+      ) : (
+        <input
+          className={`input input-sm w-full ${field === 'amount' ? 'text-right tabular-nums' : ''} ${fault ? 'input-error' : ''}`}
+          inputMode={field === 'amount' ? 'decimal' : field === 'cardDigits' ? 'numeric' : 'text'}
+          disabled={locked}
+          aria-invalid={fault !== undefined}
+          onFocus={onFocus}
+          {...entry}
+        />
+      )}
       {fault && <span className="text-error">{fault}</span>}
     </label>
+  );
+}
+
+function ReadDay({
+  control,
+  fault,
+  locked,
+  onFocus,
+}: Pick<ReadFieldProps, 'control' | 'fault' | 'locked' | 'onFocus'>) {
+  const { field } = useController({ control, name: 'date', disabled: locked });
+  return (
+    <DayField
+      {...field}
+      className={`input input-sm w-full ${fault ? 'input-error' : ''}`}
+      aria-invalid={fault !== undefined}
+      onFocus={onFocus}
+    />
   );
 }
 

@@ -13,6 +13,7 @@ import { ReceiptViewer } from '../../parts/ReceiptViewer.tsx';
 import { toast } from '../../parts/toast.tsx';
 import { sayPurpose } from '../../words/sayPurpose.ts';
 import { sayMoment } from '../../words/sayEvent.ts';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 /** One journal: its rows, each opening to the share, line and receipt it came from; and its reversal. */
 export default function Journal() {
@@ -118,8 +119,7 @@ function Reversal({ view, onClose }: { view: JournalAnswer; onClose: () => void 
       onClose={onClose}
     >
       <label className="flex items-center gap-2">
-        Date{' '}
-        <input type="date" required className="input input-sm" value={date} onChange={(e) => setDate(e.target.value)} />
+        Date <DayField required className="input input-sm" value={date} onChange={(day) => setDate(day)} />
       </label>
     </ReasonForm>
   );

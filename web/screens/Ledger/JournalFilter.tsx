@@ -1,4 +1,5 @@
 import type { JournalWishes } from '../../api/journals.ts';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 interface JournalFilterProps {
   wishes: JournalWishes;
@@ -40,11 +41,23 @@ export function JournalFilter({ wishes, entities, onChange }: JournalFilterProps
       />
       <label className="flex items-center gap-1">
         from
-        <input type="date" className="input input-sm w-36" value={wishes.from} max={wishes.to} onChange={set('from')} />
+        <DayField
+          className="input input-sm w-36"
+          value={wishes.from}
+          other={wishes.to}
+          max={wishes.to}
+          onChange={(day) => onChange({ ...wishes, from: day })}
+        />
       </label>
       <label className="flex items-center gap-1">
         to
-        <input type="date" className="input input-sm w-36" value={wishes.to} min={wishes.from} onChange={set('to')} />
+        <DayField
+          className="input input-sm w-36"
+          value={wishes.to}
+          other={wishes.from}
+          min={wishes.from}
+          onChange={(day) => onChange({ ...wishes, to: day })}
+        />
       </label>
       <Choice label="Entity" value={wishes.entity} onChange={set('entity')}>
         {[['', 'all entities'], ...entities.map((e) => [e, e])]}

@@ -2,7 +2,7 @@ import { useKept } from '../../parts/kept.ts';
 import { useSession } from '../../api/session.ts';
 import { plans, useTemplates } from '../../api/plans.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
-import { Entry } from '../../parts/Entry.tsx';
+import { DayEntry, Entry } from '../../parts/Entry.tsx';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
 
 const NOTHING = { purpose: '', kind: '', country: '', place: '', from: '', to: '', claimant: '' };
@@ -46,8 +46,8 @@ export function BeginPlan({ onClose }: { onClose: () => void }) {
         <Entry label="City or place" value={typed.place} onChange={(place) => set({ place })} />
       </div>
       <div className="grid grid-cols-2 gap-3">
-        <Entry label="First day" type="date" value={typed.from} onChange={(from) => set({ from })} />
-        <Entry label="Last day" type="date" value={typed.to} onChange={(to) => set({ to })} />
+        <DayEntry label="First day" value={typed.from} other={typed.to} onChange={(from) => set({ from })} />
+        <DayEntry label="Last day" value={typed.to} other={typed.from} onChange={(to) => set({ to })} />
       </div>
       <PayeeChoice value={typed.claimant || self} onChange={(claimant) => set({ claimant })} />
     </BeginDialog>

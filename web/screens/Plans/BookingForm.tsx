@@ -4,6 +4,7 @@ import { plans, type Booking, type PlanAnswer } from '../../api/plans.ts';
 import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { readMoney } from '../../parts/readMoney.ts';
 import { RemoveButton } from '../../parts/RemoveButton.tsx';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 interface BookingFormProps {
   view: PlanAnswer;
@@ -136,12 +137,7 @@ function Facts({ view, typed, onChange }: FactsProps) {
         />
       </Field>
       <Field label="For the day">
-        <input
-          type="date"
-          className="input input-sm w-40"
-          value={typed.date}
-          onChange={(e) => onChange({ date: e.target.value })}
-        />
+        <DayField className="input input-sm w-40" value={typed.date} onChange={(day) => onChange({ date: day })} />
       </Field>
       <Field label="For the estimate">
         <select

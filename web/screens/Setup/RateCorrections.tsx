@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
-import { useForm, type FieldErrors, type UseFormRegister } from 'react-hook-form';
+import { useController, useForm, type FieldErrors, type Control } from 'react-hook-form';
 import {
   askCorrectionSchema,
   corrections,
@@ -13,6 +13,7 @@ import { useKeptForm } from '../../parts/keptForm.ts';
 import { Problem } from '../../parts/Field.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 type Answer = Awaited<ReturnType<typeof corrections.ask>>;
 
@@ -108,7 +109,7 @@ function AskForm({ onAsked }: { onAsked: (answer: Answer) => void }) {
     resolver: zodResolver(askCorrectionSchema),
     defaultValues: { from: '', to: '', date: '', becomes: '', source: '', reason: '' },
   });
-  const { register, handleSubmit, reset, formState } = form;
+  const { control, handleSubmit, reset, formState } = form;
   const forget = useKeptForm(form, 'A rate to put right', formState.isDirty);
   const ask = async (asked: AskCorrection) => {
     setSaid(null);
@@ -123,7 +124,7 @@ function AskForm({ onAsked }: { onAsked: (answer: Answer) => void }) {
     <form onSubmit={(e) => void handleSubmit(ask)(e)} aria-label="A rate to put right" className="mt-2" noValidate>
       <div className="grid gap-x-3 sm:grid-cols-3">
         {FIELDS.map((field) => (
-          <Typed key={field.name} {...field} register={register} errors={formState.errors} />
+          <Typed key={field.name} {...field} control={control} errors={formState.errors} />
         ))}
       </div>
       <Problem says={said} />
@@ -139,20 +140,18 @@ interface TypedProps {
   label: string;
   type?: 'date' | undefined;
   placeholder?: string | undefined;
-  register: UseFormRegister<AskCorrection>;
+  control: Control<AskCorrection>;
   errors: FieldErrors<AskCorrection>;
 }
 
-const Typed = ({ name, label, type, placeholder, register, errors }: TypedProps) => (
-  <label className="mt-2 block">
-    <span className="mb-1 block font-medium">{label}</span>
-    <input
-      type={type ?? 'text'}
-      className="input w-full"
-      placeholder={placeholder}
-      aria-invalid={errors[name] !== undefined}
-      {...register(name)}
-    />
-    <Problem says={errors[name]?.message ?? null} />
-  </label>
-);
+function Typed({ name, label, type, placeholder, control, errors }: TypedProps) {
+  const { field } = useController({ control, name });
+  const entry = { ...field, className: 'input w-full', placeholder, 'aria-invalid': errors[name] !== undefined };
+  return (
+    <label className="mt-2 block">
+      <span className="mb-1 block font-medium">{label}</span>
+      {type === 'date' ? <DayField {...entry} /> : <input {...entry} />}
+      <Problem says={errors[name]?.message ?? null} />
+    </label>
+  );
+}

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { tryRoute, type RouteAnswer, type TryRoute } from '../../api/approvals.ts';
 import { useChart } from '../../api/chart.ts';
-import { Entry } from '../../parts/Entry.tsx';
+import { DayEntry, Entry } from '../../parts/Entry.tsx';
 import { failed } from '../../parts/failed.ts';
 import { Empty } from '../../parts/Notices.tsx';
 import { RouteSteps } from '../../parts/RouteSteps.tsx';
@@ -45,7 +45,7 @@ export function RouteTrial({ people, entities }: { people: Named[]; entities: Na
         </p>
         <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-1">
           <Choice label="What" value={typed.kind} options={KINDS} onChange={(kind) => set({ kind })} />
-          <Entry label="Submitted on" type="date" value={typed.on} onChange={(on) => set({ on })} />
+          <DayEntry label="Submitted on" value={typed.on} onChange={(on) => set({ on })} />
           <Choice label="Entity" value={typed.entity} options={entities} onChange={(entity) => set({ entity })} />
           <Choice label="Claimant" value={typed.claimant} options={people} onChange={(claimant) => set({ claimant })} />
           <Choice

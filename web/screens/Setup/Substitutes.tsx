@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { addDays } from '../../../core/numbers/isoDate.ts';
 import { setup, useRows } from '../../api/setup.ts';
-import { Entry } from '../../parts/Entry.tsx';
+import { DayEntry } from '../../parts/Entry.tsx';
 import { failed } from '../../parts/failed.ts';
 import { Problem } from '../../parts/Field.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
@@ -114,8 +114,8 @@ function AddSubstitute({ people, revisionOf, onAdded }: AddSubstituteProps) {
           options={someone}
           onChange={(substitute) => set({ substitute })}
         />
-        <Entry label="From" type="date" value={typed.from} onChange={(from) => set({ from })} />
-        <Entry label="To" type="date" value={typed.to} onChange={(to) => set({ to })} />
+        <DayEntry label="From" value={typed.from} other={typed.to} onChange={(from) => set({ from })} />
+        <DayEntry label="To" value={typed.to} other={typed.from} onChange={(to) => set({ to })} />
       </div>
       <Problem says={problem} />
       <button className="btn btn-primary btn-sm mt-3">Set the substitute</button>

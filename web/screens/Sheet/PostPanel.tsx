@@ -5,6 +5,7 @@ import { ApiError } from '../../api/client.ts';
 import type { ClaimView } from '../../api/claims.ts';
 import { toast } from '../../parts/toast.tsx';
 import type { SheetState } from './useSheet.ts';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 interface PostPanelProps {
   sheet: SheetState;
@@ -51,14 +52,7 @@ function DateField({ date, onChange }: { date: string; onChange: (date: string) 
   return (
     <label className="flex items-center gap-2">
       Posting date{' '}
-      <input
-        type="date"
-        required
-        autoFocus
-        className="input input-sm"
-        value={date}
-        onChange={(e) => onChange(e.target.value)}
-      />
+      <DayField required autoFocus className="input input-sm" value={date} onChange={(day) => onChange(day)} />
     </label>
   );
 }

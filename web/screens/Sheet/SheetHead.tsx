@@ -21,6 +21,7 @@ import { clearOn } from './clear.ts';
 import type { Cell } from './cells.ts';
 import type { SheetState } from './useSheet.ts';
 import { KeyHint } from '../../parts/keys.tsx';
+import { DayField } from '../../parts/days/DayField.tsx';
 
 export type Panel = 'return' | 'hold' | 'post' | null;
 
@@ -284,14 +285,7 @@ function HoldPanel({ sheet, onClose }: { sheet: SheetState; onClose: () => void 
         onChange={(e) => setTold(e.target.value)}
       />
       <label className="flex items-center gap-2 whitespace-nowrap">
-        Look again on{' '}
-        <input
-          type="date"
-          required
-          className="input input-sm"
-          value={until}
-          onChange={(e) => setUntil(e.target.value)}
-        />
+        Look again on <DayField required className="input input-sm" value={until} onChange={(day) => setUntil(day)} />
       </label>
     </ReasonForm>
   );

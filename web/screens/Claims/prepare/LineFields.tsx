@@ -6,6 +6,7 @@ import { JourneyFields } from './JourneyFields.tsx';
 import { fieldsAsked } from './fieldsAsked.ts';
 import { StayFields } from './StayFields.tsx';
 import type { LineRowProps } from './lineRow.types.ts';
+import { DayCell } from '../../../parts/days/DayCell.tsx';
 
 type FieldProps = Pick<LineRowProps, 'view' | 'line' | 'row' | 'draft' | 'chart'> & { field: CategoryField };
 
@@ -100,13 +101,13 @@ const namesIn = (typed: string): string[] =>
 
 function TextField({ line, row, draft, field }: FieldProps) {
   const { [field.name]: value = '', ...rest } = line.fields ?? {};
+  const Typed = field.as === 'date' ? DayCell : Cell;
   return (
     <div className={field.as === 'date' ? 'w-40' : 'max-w-md'}>
-      <Cell
+      <Typed
         label={`${field.label} of line ${line.id}`}
         row={row}
         column={field.name}
-        type={field.as === 'date' ? 'date' : 'text'}
         value={value}
         problemOf={(typed) => (typed.length > 300 ? 'At most 300 characters.' : null)}
         onSave={(typed, done) =>

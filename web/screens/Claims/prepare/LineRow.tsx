@@ -16,6 +16,7 @@ import { droppedBy } from './LineFields.tsx';
 import { readMoney } from '../../../parts/readMoney.ts';
 import type { LineRowProps } from './lineRow.types.ts';
 import { CategoryChoice } from '../../../parts/CategoryChoice.tsx';
+import { DayCell } from '../../../parts/days/DayCell.tsx';
 
 /** A line of the table, what the rules say of it, and, opened, everything else that can be said. */
 export function LineRow(props: LineRowProps) {
@@ -154,11 +155,10 @@ function WhenAndWhere({ line, row, draft }: Pick<LineRowProps, 'line' | 'row' | 
         {ofBank(line) ? (
           <span className="block px-1 py-1">{line.date}</span>
         ) : (
-          <Cell
+          <DayCell
             {...common}
             label={`Date of line ${line.id}`}
             column="date"
-            type="date"
             value={line.date}
             problemOf={(typed) => (typed ? null : 'Choose a day.')}
             onSave={(date, done) => draft.editLine(line.id, { date }, done, line)}

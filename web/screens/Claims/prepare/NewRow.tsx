@@ -10,6 +10,7 @@ import { readMoney } from '../../../parts/readMoney.ts';
 import { isComputed } from './fieldsAsked.ts';
 import type { Draft } from './useDraft.ts';
 import { CategoryChoice } from '../../../parts/CategoryChoice.tsx';
+import { DayField } from '../../../parts/days/DayField.tsx';
 
 interface NewRowProps {
   view: MakerView;
@@ -76,14 +77,13 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
       <tr className="cells-open border-t border-base-300 align-top" onKeyDown={onKeyDown}>
         <td className="quiet px-2 py-1.5 text-sm">new</td>
         <td className="px-1 py-0.5">
-          <input
+          <DayField
             ref={first}
-            type="date"
             className="cell"
             aria-label="Date of a new line"
             data-cell={`${row}:date`}
             value={typed.date}
-            onChange={(e) => set({ date: e.target.value })}
+            onChange={(day) => set({ date: day })}
           />
         </td>
         <TextCell

@@ -4,6 +4,7 @@ import { drafts, useRecurring } from '../../../api/drafts.ts';
 import { failed } from '../../../parts/failed.ts';
 import { toast } from '../../../parts/toast.tsx';
 import type { LineRowProps } from './lineRow.types.ts';
+import { DayField } from '../../../parts/days/DayField.tsx';
 
 type RepeatFormProps = Pick<LineRowProps, 'view' | 'line' | 'draft'> & { onClose: () => void };
 
@@ -43,13 +44,7 @@ export function RepeatForm({ view, line, draft, onClose }: RepeatFormProps) {
       </label>
       <label className="flex items-center gap-2">
         until
-        <input
-          type="date"
-          className="input input-sm w-40"
-          aria-label="Until"
-          value={until}
-          onChange={(e) => setUntil(e.target.value)}
-        />
+        <DayField className="input input-sm w-40" aria-label="Until" value={until} onChange={(day) => setUntil(day)} />
       </label>
       <span className="quiet">or for good</span>
       <span className="ml-auto flex gap-2">

@@ -8,6 +8,7 @@ import { toast } from '../../../parts/toast.tsx';
 import { CodingFields } from '../../../parts/CodingFields.tsx';
 import { SavedCodings } from '../../../parts/SavedCodings.tsx';
 import type { Draft } from './useDraft.ts';
+import { DayField } from '../../../parts/days/DayField.tsx';
 
 interface SeveralLinesProps {
   view: MakerView;
@@ -36,12 +37,11 @@ export function SeveralLines({ view, ids, draft, onFail, onClose }: SeveralLines
       className="mb-2 flex flex-wrap items-center gap-2 rounded-box border border-base-300 bg-base-200 px-3 py-2 text-sm"
     >
       <span>{ids.length} chosen: set</span>
-      <input
-        type="date"
+      <DayField
         className="input input-xs w-36"
         aria-label="Date of the chosen lines"
         value={set.date ?? ''}
-        onChange={(e) => setSet(withField(set, 'date', e.target.value))}
+        onChange={(day) => setSet(withField(set, 'date', day))}
       />
       <CategoryChoice
         label="Category of the chosen lines"

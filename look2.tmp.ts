@@ -1,0 +1,13 @@
+import { as, shot, end, base } from './look.tmp.ts';
+const p = await as('maeve.tarrant');
+await p.goto(`${base}/desk`); await p.waitForTimeout(2500);
+await p.goto(`${base}/desk/C-1004`); await p.waitForTimeout(3500);
+await shot(p, 'sheet');
+await p.keyboard.press('?'); await p.waitForTimeout(600); await shot(p, 'keys');
+await p.keyboard.press('Escape');
+const t = await as('tomas.brandao');
+await t.goto(`${base}/gather`); await t.waitForTimeout(2500);
+await t.locator('li a, tbody tr a').first().click().catch(()=>{}); await t.waitForTimeout(1500);
+await t.getByRole('button', { name: 'Larger' }).first().click().catch(()=>{}); await t.waitForTimeout(600);
+await shot(t, 'gather');
+await end();

@@ -1,0 +1,39 @@
+import { CalendarDays } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { page } from '../page.tsx';
+import type { CalendarProps } from './Calendar.tsx';
+
+const Calendar = page<CalendarProps>('Calendar', () => import('./Calendar.tsx'), null);
+
+interface DayPickProps extends CalendarProps {
+  open: boolean;
+  onOpen: (open: boolean) => void;
+}
+
+/** A month to choose a day from, beside a field in which one can be typed; the field opens it by a key. */
+export const DayPick = ({ open, onOpen, onPick, ...shown }: DayPickProps) => (
+  <Popover.Root open={open} onOpenChange={onOpen}>
+    <Popover.Trigger asChild>
+      <button type="button" tabIndex={-1} aria-label="Choose the day" className="day-pick">
+        <CalendarDays size={14} />
+      </button>
+    </Popover.Trigger>
+    <Popover.Portal>
+      <Popover.Content
+        data-day-pick
+        align="end"
+        sideOffset={4}
+        collisionPadding={8}
+        className="z-50 rounded-box border border-base-300 bg-base-100 p-2 text-base-content shadow-xl"
+      >
+        <Calendar
+          {...shown}
+          onPick={(day) => {
+            onPick(day);
+            onOpen(false);
+          }}
+        />
+      </Popover.Content>
+    </Popover.Portal>
+  </Popover.Root>
+);
