@@ -1,3 +1,4 @@
+import { format, parseISO } from 'date-fns';
 import type { HistoryEvent } from '../api/claims.ts';
 
 const str = (value: unknown): string => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
@@ -148,8 +149,5 @@ export const SAYS_OF_ADVANCES: Sayings = {
 export const sayEvent = ({ kind, facts, words }: Words & { kind: string }, says: Sayings = SAYS): string =>
   says[kind]?.({ facts, words }) ?? kind;
 
-/** A moment as date and time in the reader's place. */
-export function sayMoment(iso: string): string {
-  const date = new Date(iso);
-  return `${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}, ${date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
-}
+/** A moment as date and time in the reader's place, the day as days are written everywhere. */
+export const sayMoment = (iso: string): string => format(parseISO(iso), 'yyyy-MM-dd, HH:mm');

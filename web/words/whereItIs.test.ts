@@ -19,7 +19,7 @@ describe('where a claim is', () => {
   });
   it('says since when', () => {
     const tide = [{ state: 'paid', from: '2026-11-02T10:00:00Z' }];
-    expect(whereItIs({ claim: { state: 'paid' }, tide } as never)).toMatch(/^It is paid since 2 Nov 2026, /);
+    expect(whereItIs({ claim: { state: 'paid' }, tide } as never)).toMatch(/^It is paid since 2026-11-02, /);
   });
 });
 
