@@ -29,6 +29,10 @@ interface Typing {
 const sayMeanwhile = (over: string, now: string): string =>
   `It said “${over || 'nothing'}” when you typed this and says “${now || 'nothing'}” now. Enter saves yours, Escape leaves it.`;
 
+/** Whether a value is what was typed, which may be written out: "5" is 5.00 EUR. */
+const isWritten = (typed: string, value: string): boolean =>
+  typed.trim() === '' ? value === '' : value.toLowerCase().startsWith(typed.trim().toLowerCase());
+
 const place = (row: number, column: string): string => `${row}:${column}`;
 /** The cell in the same column of another row, if there is one. */
 export function focusCell(row: number, column: string): void {
@@ -67,20 +71,21 @@ export function Cell(props: CellProps) {
       if (!error) latest.current.saved(typed);
     });
   };
-  /** Whether the next other value is what this cell itself saved while more was typed. */
-  const own = useRef(false);
+  /** What this cell itself saved while more was typed, until it is shown. */
+  const own = useRef<string | null>(null);
   const saved = (was: string) => {
     if (typed === null || typed === was) return setTyped(null);
-    if (typing!.over === value) own.current = true;
-    else setTyping({ typed, over: value });
+    if (typing!.told) return;
+    if (typing!.over === value) own.current = was;
+    else if (isWritten(was, value)) setTyping({ typed, over: value });
   };
   const latest = useRef({ commit, saved, tell });
   useEffect(() => {
     latest.current = { commit, saved, tell };
   });
   useEffect(() => {
-    if (own.current && typed !== null) setTyping({ typed, over: value });
-    own.current = false;
+    if (own.current !== null && typed !== null && isWritten(own.current, value)) setTyping({ typed, over: value });
+    own.current = null;
     // when the value changes, and at no other time
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [value]);

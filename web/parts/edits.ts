@@ -1,8 +1,13 @@
 import { canonical } from '../../core/numbers/canonical.ts';
 
-/** What a record, or a part of it, says of the fields that are set, as it can be compared; null where the part is not there. */
-export const valuesIn = (part: object | undefined, set: object): string | null =>
-  part ? canonical(Object.keys(set).map((field) => (part as Record<string, never>)[field] ?? null)) : null;
+/**
+ * What a record, or a part of it by its name, says of the fields that are set, as it can be compared; null where the part is not
+ * there. Of what is set itself: what it says once that is done.
+ */
+export const valuesIn = (part: object | undefined, set: object, name = ''): string | null =>
+  part
+    ? canonical([name, ...Object.keys(set).map((field) => [field, (part as Record<string, never>)[field] ?? null])])
+    : null;
 
 /** What was typed, as far as it is a word or an amount, so that it can be read where it could not be saved. */
 export function sayTyped(set: object): string {

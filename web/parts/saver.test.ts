@@ -154,6 +154,25 @@ describe('edits of a claim', () => {
     expect(shown().revision).not.toBe(old.revision);
   });
 
+  it('that wait behind a repeated one do not go over what others wrote before its answer came', async () => {
+    const { server, write, saver, change, settle, conflicts } = setting();
+    let lost = true;
+    saver.add({
+      says: 'merchant',
+      of: (v) => v.merchant,
+      async send(revision) {
+        const answer = await write({ merchant: 'Quay Inn' }, revision);
+        if (!lost) return answer;
+        lost = false;
+        Object.assign(server, { note: 'theirs', revision: server.revision + 1 });
+        throw ERRORS.lost();
+      },
+    });
+    change('note', 'mine');
+    await settle();
+    expect([server.merchant, server.note, conflicts.map((c) => c.says)]).toEqual(['Quay Inn', 'theirs', ['note']]);
+  });
+
   it('that wait behind others do not go over what somebody else changed meanwhile', async () => {
     const { server, change, settle, conflicts } = setting();
     // the first is refused for its revision and brings in what they changed; the second was typed over what is no more

@@ -10,6 +10,8 @@ export interface Edit<View> {
   of?(view: View): string | null;
   /** What `of` said when it was typed: by default of what is shown when it is added. Own edits before it change that too. */
   over?: string | null;
+  /** What `of` says once it is done, and nobody wrote after it; it names the field, so that no other says the same. */
+  to?: string | null;
   /** What it was about is there no more, though the record is: how it can be written anew. */
   anew?(view: View): Anew | null;
   /** Told when it was dealt with: saved, offered to the person in another way, or refused for good. */
@@ -102,7 +104,7 @@ export function createSaver<View>(around: Surroundings<View>): Saver<View> {
       const next = await edit.send(edit.sentFor);
       become('saving');
       remove(edit);
-      own(next);
+      written(next, edit.sentFor, edit.to);
       edit.done?.(null);
     } catch (error) {
       await after(edit, error as Error);
@@ -136,7 +138,18 @@ export function createSaver<View>(around: Surroundings<View>): Saver<View> {
     await around.wait(next);
   }
 
-  /** The record after a write of our own. An answer that was kept for a repeated write may be older than what is known. */
+  /**
+   * The answer to a write of our own. One that was repeated is answered with the record as it is by then, in which others may
+   * have written too: what they changed is compared as theirs.
+   */
+  function written(next: View, sentFor: number, to?: string | null): void {
+    if (around.revisionOf(next) <= sentFor + 1) return own(next);
+    for (const edit of queue) if (!isSent(edit) && to != null && edit.of?.(next) === to) edit.over = to;
+    if (!isNewer(view, next)) around.show(next);
+    foreign(isNewer(view, next) ? view : next);
+    takeHeard();
+  }
+  /** The record after a write of our own, and nothing else. An answer that was kept for a repeated write may be older than what is known. */
   function own(next: View): void {
     const later = heard && isNewer(heard, next) ? heard : null;
     // what was typed over what was heard of later stands as it is
@@ -191,8 +204,9 @@ export function createSaver<View>(around: Surroundings<View>): Saver<View> {
       if (against) throw new Error(`What you typed was not saved: ${against.message} Look at it, then try again.`);
       become('saving');
       try {
-        const next = await send(around.revisionOf(view));
-        own(next);
+        const sentFor = around.revisionOf(view);
+        const next = await send(sentFor);
+        written(next, sentFor);
         return next;
       } finally {
         takeHeard();

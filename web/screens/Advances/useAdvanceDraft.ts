@@ -40,4 +40,5 @@ const editOf = (number: string, set: AdvanceSet): Omit<Edit<AdvanceAnswer>, 'don
   says: `the advance${sayTyped(set)}`,
   send: (revision) => advances.edit(number, revision, set),
   of: (v) => valuesIn(v.advance, set),
+  to: valuesIn(set, set),
 });

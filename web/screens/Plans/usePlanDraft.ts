@@ -62,13 +62,15 @@ function editOf(number: string, kept: KeptEdit): Omit<Edit<PlanAnswer>, 'done'> 
         says: `the plan${sayTyped(kept.set)}`,
         send: (revision) => plans.edit(number, revision, kept.set),
         of: (v) => valuesIn(v.plan, kept.set),
+        to: valuesIn(kept.set, kept.set),
       };
     case 'estimate':
       return {
         kept,
         says: `estimate ${kept.id}${sayTyped(kept.set)}`,
         send: (revision) => plans.set(number, revision, kept.id, kept.set),
-        of: (v) => valuesIn(estimateIn(v, kept.id), kept.set),
+        of: (v) => valuesIn(estimateIn(v, kept.id), kept.set, kept.id),
+        to: valuesIn(kept.set, kept.set, kept.id),
       };
     case 'new':
       return {

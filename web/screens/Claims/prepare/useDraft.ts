@@ -1,6 +1,5 @@
 import { claimAnswer, type ClaimAnswer } from '../../../../contract/claims.ts';
 import type { Line } from '../../../../core/documents/case.schema.ts';
-import { canonical } from '../../../../core/numbers/canonical.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import { send } from '../../../api/client.ts';
 import type { Explain } from '../../../../contract/drafts.ts';
@@ -110,6 +109,7 @@ function editOf(number: string, kept: KeptEdit, write: (lines: NewLine[]) => voi
         says: 'the header',
         send: (revision) => drafts.header(number, revision, kept.set),
         of: (view) => headerIn(view, kept.set),
+        to: valuesIn(kept.set, kept.set),
       };
     case 'lines':
       return {
@@ -129,6 +129,7 @@ function lineEdit(
     says: `line ${id}${sayTyped(set)}`,
     send: (revision) => drafts.edit(number, revision, id, set),
     of: (view) => valuesOf(lineIn(view, id) ?? null, set),
+    to: valuesOf({ ...set, ...set.amount, id } as Line, set),
     anew: (view) =>
       before && !hasLine(id)(view)
         ? { label: 'Add it as a new line', run: () => write([{ ...newLineOf(before), ...set }]) }
@@ -138,8 +139,8 @@ function lineEdit(
 
 /** What a line says of the fields that are set, as it can be compared; null of no line. */
 function valuesOf(line: Line | null, set: LineSet): string | null {
-  const fields = Object.keys(set) as (keyof LineSet)[];
-  return line && canonical(fields.map((f) => (f === 'amount' ? [line.amount, line.currency] : (line[f] ?? null))));
+  const said = line && { ...line, amount: [line.amount, line.currency] };
+  return valuesIn(said ?? undefined, set, line?.id);
 }
 
 const sayLines = ([first, ...others]: readonly NewLine[]): string =>
