@@ -1,6 +1,6 @@
 /** The arrows of docs/architecture.md, kept by the lint step. */
 const forbid = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to });
-const TESTS = '\\.test\\.ts$';
+const TESTS = '\\.test\\.tsx?$';
 
 /** The rooms of the core from the ground up: each may know those before it. */
 const ROOMS = ['numbers', 'documents', 'figures', 'ledger', 'assess', 'explain', 'evidence', 'workflow', 'routing'];

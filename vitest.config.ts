@@ -14,7 +14,7 @@ export default defineConfig({
       'contract/**/*.test.ts',
       'cli/**/*.test.ts',
       'server/**/*.test.ts',
-      'web/**/*.test.ts',
+      'web/**/*.test.{ts,tsx}',
       'demo/**/*.test.ts',
       'test/reference/**/*.test.ts',
       'test/properties/**/*.test.ts',

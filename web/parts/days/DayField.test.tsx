@@ -26,7 +26,7 @@ function Form({ start = '', onDay, onEnter }: { start?: string; onDay?: (day: st
     </div>
   );
 }
-const field = () => screen.getByLabelText<HTMLInputElement>('First day');
+const field = () => screen.getByRole<HTMLInputElement>('textbox');
 const told = () => screen.getByRole('status').textContent;
 
 describe('a field for a day', () => {
