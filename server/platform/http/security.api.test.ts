@@ -15,7 +15,10 @@ import { guardCell } from './guardCell.ts';
 
 let api: TestApi;
 const webFolder = mkdtempSync(join(tmpdir(), 'ebbet-web-'));
-writeFileSync(join(webFolder, 'index.html'), '<!doctype html><title>Ebbet</title>');
+writeFileSync(
+  join(webFolder, 'index.html'),
+  '<!doctype html><title>Ebbet</title><meta property="csp-nonce" nonce="EBBET_NONCE">',
+);
 beforeAll(async () => {
   api = await startApi('security', { webFolder });
 });
@@ -131,6 +134,18 @@ describe('answers', () => {
     expect(headers.get('x-content-type-options')).toBe('nosniff');
     expect(headers.get('x-powered-by')).toBeNull();
     expect((await api.anonymous().get('/session')).headers.get('cache-control')).toBe('no-store');
+  });
+  it('allow what is styled at run time by a nonce that only one answer has', async () => {
+    const page = async () => {
+      const answer = await fetch(`${api.url}/desk`);
+      const [, nonce] = /nonce="([^"]+)"/.exec(await answer.text())!;
+      return { nonce: nonce!, policy: answer.headers.get('content-security-policy')! };
+    };
+    const [one, other] = [await page(), await page()];
+    expect(one.policy).toContain(`style-src 'self' 'nonce-${one.nonce}'`);
+    expect(one.nonce).not.toBe(other.nonce);
+    expect(one.nonce.length).toBeGreaterThan(20);
+    expect((await fetch(`${api.url}/api/session`)).headers.get('content-security-policy')).not.toContain('nonce');
   });
   it('to the unforeseen carry a reference and nothing of the inside; a database that is away says when to come back', async () => {
     let logged = '';
