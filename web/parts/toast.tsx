@@ -1,4 +1,3 @@
-import { Toast as Radix } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 
@@ -44,29 +43,41 @@ export function ToastRegion() {
   }
   const close = useCallback((id: number) => setShown((all) => all.filter((t) => t.id !== id)), []);
   return (
-    <Radix.Provider label="Message" duration={SHOWN_MS} swipeDirection="right">
+    <div
+      role="status"
+      aria-live="polite"
+      className="pointer-events-none fixed inset-x-0 bottom-14 z-40 flex flex-col items-center gap-2 lg:items-start lg:pl-4"
+    >
       {shown.map((one) => (
         <Message key={one.id} toast={one} onClose={close} />
       ))}
-      <Radix.Viewport className="pointer-events-none fixed inset-x-0 bottom-14 z-40 flex flex-col items-center gap-2 lg:items-start lg:pl-4" />
-    </Radix.Provider>
+    </div>
   );
 }
 
-const TONES = { bad: 'bg-error text-error-content', plain: 'bg-neutral text-neutral-content' };
-
-const Message = ({ toast, onClose }: { toast: Shown; onClose: (id: number) => void }) => (
-  <Radix.Root
-    {...(toast.stays ? { duration: Infinity } : {})}
-    onOpenChange={(open) => !open && onClose(toast.id)}
-    className={`pointer-events-auto flex max-w-[90vw] items-center gap-3 rounded-box px-4 py-2 shadow-lg lg:max-w-[36rem] ${TONES[toast.tone ?? 'plain']}`}
-  >
-    <Radix.Description>{toast.text}</Radix.Description>
-    {toast.act && (
-      <Radix.Action altText={toast.act.label} className="font-semibold underline" onClick={toast.act.run}>
-        {toast.act.label}
-      </Radix.Action>
-    )}
-    <Radix.Close aria-label="Dismiss">×</Radix.Close>
-  </Radix.Root>
-);
+function Message({ toast: { id, text, tone, act, stays }, onClose }: { toast: Shown; onClose: (id: number) => void }) {
+  useEffect(() => {
+    if (stays) return;
+    const timer = setTimeout(() => onClose(id), SHOWN_MS);
+    return () => clearTimeout(timer);
+  }, [id, stays, onClose]);
+  const run = () => {
+    act?.run();
+    onClose(id);
+  };
+  return (
+    <div
+      className={`pointer-events-auto flex max-w-[90vw] items-center lg:max-w-[36rem] gap-3 rounded-box px-4 py-2 shadow-lg ${tone === 'bad' ? 'bg-error text-error-content' : 'bg-neutral text-neutral-content'}`}
+    >
+      <span>{text}</span>
+      {act && (
+        <button type="button" className="font-semibold underline" onClick={run}>
+          {act.label}
+        </button>
+      )}
+      <button type="button" aria-label="Dismiss" onClick={() => onClose(id)}>
+        ×
+      </button>
+    </div>
+  );
+}

@@ -14,7 +14,7 @@ interface DayPickProps extends CalendarProps {
 export const DayPick = ({ open, onOpen, onPick, ...shown }: DayPickProps) => (
   <Popover.Root open={open} onOpenChange={onOpen}>
     <Popover.Trigger asChild>
-      <button type="button" tabIndex={-1} aria-label="Choose the day" className="day-pick">
+      <button type="button" tabIndex={-1} aria-hidden title="Choose the day" className="day-pick">
         <CalendarDays size={14} />
       </button>
     </Popover.Trigger>

@@ -8,7 +8,18 @@ const read = (typed: string, dayFirst = true) => readDay(typed, today, dayFirst)
 describe('a day that is typed', () => {
   it('is read in any usual order', () => {
     for (const typed of [
-      ...['2026-11-26', '2026/11/26', '2026.11.26', '20261126', ' 26/11/2026 ', '26.11.2026', '26-11-26', '26.11.26'],
+      ...[
+        '2026-11-26',
+        '2026/11/26',
+        '2026.11.26',
+        '20261126',
+        '26112026',
+        '11262026',
+        ' 26/11/2026 ',
+        '26.11.2026',
+        '26-11-26',
+        '26.11.26',
+      ],
       ...[
         '26 Nov 2026',
         '26 november 2026',
@@ -25,6 +36,8 @@ describe('a day that is typed', () => {
   it('takes day and month as the reader is used to, where both can be either', () => {
     expect(read('3/4/2026')).toBe('2026-04-03');
     expect(read('3/4/2026', false)).toBe('2026-03-04');
+    expect(read('03042026')).toBe('2026-04-03');
+    expect(read('03042026', false)).toBe('2026-03-04');
     expect(isDayFirst('en-GB')).toBe(true);
     expect(isDayFirst('en-US')).toBe(false);
     expect(isDayFirst('nb')).toBe(true);

@@ -10,15 +10,18 @@ const NUMBERS = { dayFirst: ['d M', 'M d'], monthFirst: ['M d', 'd M'] };
 const WORDS = ['d MMM', 'd MMMM', 'MMM d', 'MMMM d'];
 /** Every order a day is taken in, the likelier first; what stands between its parts does not count. */
 const orders = (dayFirst: boolean): string[] => {
-  const parts = [...NUMBERS[dayFirst ? 'dayFirst' : 'monthFirst'], ...WORDS];
-  return ['yyyyMMdd', 'yyyy M d', ...parts.flatMap((part) => [`${part} yyyy`, `${part} yy`, part])];
+  const numbers = NUMBERS[dayFirst ? 'dayFirst' : 'monthFirst'];
+  const parts = [...numbers, ...WORDS];
+  // eight digits with their year at the end are no month where they are read with it at the beginning
+  const together = numbers.map((order) => `${order.replace('d', 'dd').replace('M', 'MM').replace(' ', '')}yyyy`);
+  return ['yyyyMMdd', ...together, 'yyyy M d', ...parts.flatMap((part) => [`${part} yyyy`, `${part} yy`, part])];
 };
 /** A day without a year is the one nearest to today, and at most so many days ahead. */
 const MOST_AHEAD = 90;
 
 /**
  * A day as somebody types it, as ISO 8601; null where it is none. Four digits are a year, and a number above 12 is no month.
- * "26/11/2026", "26 Nov", "Nov 26, 2026", "26.11.26", "20261126" → "2026-11-26" (in 2026).
+ * "26/11/2026", "26 Nov", "Nov 26, 2026", "26.11.26", "20261126", "26112026" → "2026-11-26" (in 2026).
  */
 export function readDay(typed: string, today: Date, dayFirst: boolean): string | null {
   const text = typed
@@ -37,7 +40,7 @@ export function readDay(typed: string, today: Date, dayFirst: boolean): string |
 /** As many parts as the order has, a year of four digits where it has one, of two where it has that. */
 function fits(order: string, text: string): boolean {
   const [parts, words] = [order.split(' '), text.split(' ')];
-  const isYear = (part: string, word: string) => !part.startsWith('yy') || word.length === part.length;
+  const isYear = (part: string, word: string) => !part.includes('yy') || word.length === part.length;
   return parts.length === words.length && parts.every((part, i) => isYear(part, words[i]!));
 }
 
