@@ -72,6 +72,29 @@ describe('a field for a day', () => {
     await user.keyboard('{Enter}');
     expect(onEnter).toHaveBeenCalledOnce();
   });
+  it('is sent with its form at the first Enter, and not where it is no day', async () => {
+    const user = userEvent.setup();
+    const sent: string[] = [];
+    function Sent() {
+      const [day, setDay] = useState('');
+      return (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            sent.push(day);
+          }}
+        >
+          <DayField value={day} onChange={setDay} />
+        </form>
+      );
+    }
+    render(<Sent />);
+    await user.type(field(), 'soon{Enter}');
+    expect(sent).toEqual([]);
+    await user.clear(field());
+    await user.type(field(), '26.11.2026{Enter}');
+    expect(sent).toEqual(['2026-11-26']);
+  });
   it('opens a month by its key, which gives the focus back when a day is taken', async () => {
     const user = userEvent.setup();
     const onDay = vi.fn();

@@ -40,9 +40,9 @@ export function DayField({ value, min, max, other, onChange, onBlur, onKeyDown, 
   };
   const press = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter' && typed !== null && typed !== value) {
-      // the first Enter says which day it is, the next goes on with it
-      event.preventDefault();
+      // a form is sent with the day; a row around it is told of the day first, and goes on at the next Enter
       event.stopPropagation();
+      if (day === null) event.preventDefault();
       return leave();
     }
     if (event.key === 'ArrowDown' && (event.altKey || typed === null)) {
