@@ -132,7 +132,7 @@ export const views: View[] = [
     who: 'leilani.kahue',
     open: async (page) => {
       await page.goto('/gather/charges');
-      await page.getByRole('button', { name: /^All/ }).click();
+      await page.getByRole('group', { name: 'Which charges' }).getByRole('button', { name: /^all/i }).click();
       await page.getByRole('list', { name: 'Charges' }).waitFor();
     },
   },
