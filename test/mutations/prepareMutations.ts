@@ -43,7 +43,7 @@ export const PREPARE_MUTATIONS: Mutation[] = [
   m('a row that is not read', `${PREPARE}/pastedLines.ts`, 'problems.length > 0 || !date', '!date', PREPARE),
   m('a partner of before still named', DRAFT, '...other, ...beside, ', '...other, ', DRAFTS),
   m('a partner that is new not named', DRAFT, 'alikeTo(found, number, ask));', '[]);', DRAFTS),
-  m('shown as it was stored before', DRAFT, ' && stored.by === (await selectWriter(db, key))', '', DRAFTS),
+  m('shown as it was stored before', DRAFT, ' && stored.by === (await selectWriting(db, key))', '', DRAFTS),
   m(
     'findings that stay as they were',
     'server/records/claims/assessments.queries.ts',

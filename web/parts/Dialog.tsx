@@ -45,5 +45,5 @@ function beginAtField(event: Event): void {
   field.focus({ preventScroll: true });
 }
 
-/** Whether something has to be dealt with before the page goes on. */
-export const isDialogOpen = (): boolean => document.querySelector('[data-dialog]') !== null;
+/** Whether something has to be dealt with before the page goes on, a month to choose a day from too: keys are not the page's. */
+export const isDialogOpen = (): boolean => document.querySelector('[data-dialog], [data-day-pick]') !== null;

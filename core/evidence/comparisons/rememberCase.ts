@@ -16,10 +16,10 @@ export interface RememberedCase {
   /** Computes one more line of the case, which `again` then need not do; whether there was one. */
   computeNext(): boolean;
   /**
-   * What `reviewCase` gives for a document that differs in some lines, computing these alone; null where more than lines is
-   * other, or a line cannot be: then it is read as a case nobody knows.
+   * What `reviewCase` gives for a document that differs in lines `changedIn` told of, computing these alone; null where one of
+   * them cannot be: then it is read as a case nobody knows.
    */
-  again(document: Case, evidence: Evidence): ({ document: Case } & Review) | null;
+  again(document: Case, evidence: Evidence, changed: readonly Line[]): ({ document: Case } & Review) | null;
 }
 
 /** Keeps a valid case and its evidence. Example: 1,000 lines, one of them changed → one line computed, the review of all. */
@@ -37,11 +37,9 @@ export function rememberCase(document: Case, evidence: Evidence): RememberedCase
     remembered.set(line, figures);
     return figures;
   }
-  const changedIn = (now: Case): Line[] | null =>
-    sameBesideLines(last.document, now) ? changedLines(last.document, now) : null;
 
   return {
-    changedIn,
+    changedIn: (now) => (sameBesideLines(last.document, now) ? changedLines(last.document, now) : null),
     computeNext() {
       const { lines } = last.document.claim;
       while (computed < lines.length && remembered.has(lines[computed]!)) computed += 1;
@@ -49,9 +47,8 @@ export function rememberCase(document: Case, evidence: Evidence): RememberedCase
       if (next) compute(next);
       return next !== undefined;
     },
-    again(now, about) {
-      const changed = changedIn(now);
-      if (!changed || !canBe(now, changed)) return null;
+    again(now, about, changed) {
+      if (!canBe(now, changed)) return null;
       const known = {
         ...now,
         book: document.book,
@@ -85,7 +82,7 @@ function withKnown(before: Case, now: Case, changed: readonly Line[]): Line[] {
 }
 
 /** What is said to other lines is no fault of those that changed. */
-const canBe = (now: Case, lines: Line[]): boolean =>
+const canBe = (now: Case, lines: readonly Line[]): boolean =>
   readCase({ ...now, claim: { ...now.claim, lines, explanations: null } }).ok;
 
 /** Comparisons with evidence that is other now are made anew: those of one line with what is alike, all with papers and charges. */

@@ -101,7 +101,10 @@ it('a remembered case is reviewed as one nobody knows, whatever was other before
         const put = new Map(edits.map((one) => [LINES[one.at]!.id, typed(one)]));
         const lines = LINES.map((l) => put.get(l.id) ?? l);
         const whole = structuredClone({ ...document, claim: { ...document.claim, lines } });
-        expect(remembered.again(whole, about)).toEqual({ document: whole, ...reviewCase(whole, about) });
+        expect(remembered.again(whole, about, remembered.changedIn(whole)!)).toEqual({
+          document: whole,
+          ...reviewCase(whole, about),
+        });
       }
     }),
     { numRuns: 150 },
@@ -123,24 +126,22 @@ it('a remembered case tells which lines are other, and knows nothing of one that
     { ...document, book: { ...document.book, limits: [] } },
   ]) {
     expect(remembered.changedIn(unknown)).toBeNull();
-    expect(remembered.again(unknown, evidence)).toBeNull();
   }
-  expect(remembered.again(withLines([{ ...LINES[0]!, amount: '1.234' }, ...LINES.slice(1)]), evidence)).toBeNull();
+  const wrong = withLines([{ ...LINES[0]!, amount: '1.234' }, ...LINES.slice(1)]);
+  expect(remembered.again(wrong, evidence, remembered.changedIn(wrong)!)).toBeNull();
 });
 
 it('a remembered case computes what did not change no second time', () => {
   const remembered = rememberCase(document, evidence);
   for (const line of LINES) expect(remembered.computeNext(), line.id).toBe(true);
   expect(remembered.computeNext()).toBe(false);
-  const first = remembered.again(structuredClone(document), evidence)!;
+  const first = remembered.again(structuredClone(document), evidence, [])!;
   const second = { ...LINES[1]!, amount: '7.50' };
-  const again = remembered.again(
-    structuredClone({
-      ...document,
-      claim: { ...document.claim, lines: LINES.map((l) => (l.id === '2' ? second : l)) },
-    }),
-    evidence,
-  )!;
+  const now = structuredClone({
+    ...document,
+    claim: { ...document.claim, lines: LINES.map((l) => (l.id === '2' ? second : l)) },
+  });
+  const again = remembered.again(now, evidence, remembered.changedIn(now)!)!;
   expect(again.assessment.lines.map((l, i) => l === first.assessment.lines[i])).toEqual([
     true,
     false,

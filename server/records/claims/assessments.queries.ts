@@ -53,9 +53,12 @@ function withWholeTies<Stored extends StoredAssessment>(stored: Stored): Stored 
   return { ...stored, ties };
 }
 
-/** The transaction that wrote what is stored of a version; two never have the same. */
-export const selectWriter = async (db: Db, { claim_id, version }: VersionKey): Promise<string | undefined> =>
-  (await db('assessments').where({ claim_id, version }).first(db.raw('xmin::text as writer')))?.writer;
+/** What no two writings of a row have alike: the transaction, and where in the table it put the row. */
+const WRITING = `xmin::text || ' ' || ctid::text as writing`;
+
+/** Which writing what is stored of a version is of. */
+export const selectWriting = async (db: Db, { claim_id, version }: VersionKey): Promise<string | undefined> =>
+  (await db('assessments').where({ claim_id, version }).first(db.raw(WRITING)))?.writing;
 
 /** The same with the shared part of its book, which is by far the largest: for what is computed again. */
 export async function selectWithBook(
@@ -71,7 +74,7 @@ export async function selectWithBook(
 
 /**
  * Keeps what was computed, its findings, and what of the book, the budgets and the advances it was made from, so that the
- * claim is found when one of those changes. The transaction that writes.
+ * claim is found when one of those changes. Which writing it is.
  */
 export async function upsertAssessment(
   trx: Db,
@@ -89,13 +92,13 @@ export async function upsertAssessment(
     ties: JSON.stringify(withoutEmpty(ties)),
     estimates: JSON.stringify(estimates),
   };
-  const [{ writer }] = await trx('assessments')
+  const [{ writing }] = await trx('assessments')
     .insert(stored)
     .onConflict(['claim_id', 'version'])
     .merge()
-    .returning(trx.raw('xmin::text as writer'));
+    .returning(trx.raw(WRITING));
   await replaceFound(trx, key, result.findings, uses);
-  return writer;
+  return writing;
 }
 
 /** Findings as rows of their own, for reports by rule, of which those that say the same stay; and the uses. */

@@ -1,10 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { handIn } from '../../../test/fixtures/acts.ts';
 import { claimsOfTomas, daysAgo } from '../../../test/fixtures/claimsOfTomas.ts';
 import { startApi, type Client, type TestApi } from '../../../test/fixtures/startApi.ts';
 import { systemClock } from '../../platform/ports/clock.ts';
 import { postingDates } from '../book/postingDate.ts';
-import { assessClaim, keptClaim, preparedSubject } from './assessClaim.ts';
+import { assessClaim, assessRows, keptClaim, preparedSubject } from './assessClaim.ts';
 import { lockClaimRow } from './claims.queries.ts';
+import { storedAssessment, writtenDraft } from './writtenDraft.ts';
 
 /** What a process remembers of a claim that is written saves time and changes nothing: each edit leaves what a look at all leaves. */
 let api: TestApi;
@@ -79,6 +81,30 @@ describe('a claim that is written', () => {
       expect(here).toEqual(there);
     }
     expect(alike).toBeGreaterThan(40);
+  });
+
+  it('is stored by each writing anew, also where one transaction writes it twice', async () => {
+    const number = await of.draft([newLine()]);
+    const key = await api.owner.transaction(async (trx: any) => {
+      const row = (await lockClaimRow(trx, number))!;
+      const at = { claim_id: row.id, version: row.version };
+      await assessRows(trx, systemClock, row, row.revision, writtenDraft(api.owner, at));
+      await assessRows(trx, systemClock, { ...row, purpose: 'Written last' }, row.revision);
+      return at;
+    });
+    expect((await storedAssessment(api.owner, key))!.document.claim.purpose).toBe('Written last');
+  });
+
+  it('is looked at anew when it is handed in: what somebody else wrote meanwhile is found', async () => {
+    const [tomas] = at;
+    const line = { ...of.line('43.21'), merchant: 'Slaney Pantry', date: daysAgo(3) };
+    const number = await of.draft([line, newLine()]);
+    const { revision } = (await tomas!.get(`/claims/${number}`)).body.claim;
+    await tomas!.put(`/drafts/${number}/lines/2`, { revision, set: { description: 'Pens' } });
+    const other = await of.submitted([line]);
+    of.fine(await handIn(tomas!, number));
+    const { stored } = await storedAndAnew(number);
+    expect(stored.evidence.duplicates['1']).toMatchObject([{ claim: other }]);
   });
 
   it('is shown as it is stored, also where something else wrote it since', async () => {

@@ -6,7 +6,7 @@ import type { Review } from '../../../core/evidence/comparisons/reviewCase.ts';
 import type { Evidence } from '../../../core/evidence/comparisons/tie.types.ts';
 import { sameValue } from '../../../core/numbers/sameValue.ts';
 import type { Db } from '../../platform/db/connect.ts';
-import { selectAssessment, selectWriter, type StoredAssessment } from './assessments.queries.ts';
+import { selectAssessment, selectWriting, type StoredAssessment } from './assessments.queries.ts';
 import { selectDuplicates, type Alike } from './selectDuplicates.ts';
 import type { VersionKey } from './versionKey.ts';
 
@@ -29,7 +29,7 @@ interface Searched {
 export interface WrittenDraft {
   known: RememberedCase | null;
   searched: Searched | null;
-  /** What was stored of it, and by which transaction. */
+  /** What was stored of it, and by which writing. */
   stored: { by: string; assessment: StoredAssessment } | null;
 }
 
@@ -52,7 +52,7 @@ export function writtenDraft(db: Db, key: VersionKey): WrittenDraft {
 /** What was last computed of a version; where it was stored from here, and nothing since, it is not read again. */
 export async function storedAssessment(db: Db, key: VersionKey): Promise<StoredAssessment | undefined> {
   const stored = memories.get(db)?.get(nameOf(key))?.stored;
-  if (stored && stored.by === (await selectWriter(db, key))) return stored.assessment;
+  if (stored && stored.by === (await selectWriting(db, key))) return stored.assessment;
   return selectAssessment(db, key);
 }
 
@@ -66,8 +66,9 @@ export async function reviewDraft(
   evidence: Evidence,
   anew: ReviewAnew,
 ): Promise<{ document: Case } & Review> {
-  if (draft.known?.changedIn(document)) await computeInTurns(draft.known);
-  const again = draft.known?.again(document, evidence);
+  const changed = draft.known?.changedIn(document) ?? null;
+  if (changed) await computeInTurns(draft.known!);
+  const again = changed && draft.known!.again(document, evidence, changed);
   if (again) return again;
   const review = await anew(document, evidence);
   draft.known = rememberCase(review.document, evidence);

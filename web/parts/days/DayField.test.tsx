@@ -106,5 +106,6 @@ describe('a field for a day', () => {
     expect(onDay).toHaveBeenLastCalledWith('2026-11-27');
     expect(field().value).toBe('2026-11-27');
     expect(screen.queryByRole('grid')).toBeNull();
+    await vi.waitFor(() => expect(document.activeElement).toBe(field()));
   });
 });
