@@ -20,5 +20,10 @@ export default defineConfig({
   plugins: [react(), tailwindcss(), withoutInjectedStyles],
   build: { outDir: '../build/web', emptyOutDir: true, assetsInlineLimit: 0 },
   worker: { format: 'es' },
-  server: { proxy: { '/api': { target: process.env.EBBET_API ?? 'http://127.0.0.1:4301', changeOrigin: false } } },
+  // the calls of the page are sources under the same name as the server's addresses
+  server: {
+    proxy: {
+      '^/api/(?!.*\\.tsx?(\\?|$))': { target: process.env.EBBET_API ?? 'http://127.0.0.1:4301', changeOrigin: false },
+    },
+  },
 });

@@ -74,7 +74,7 @@ async function serve(port, env, ownPassword) {
     ...(own ? [supervise('The bank’s stand-in', program('standins/bank/main.ts', 'bank'), { env: bankEnv })] : []),
     ...(ownMail ? [supervise('The mail’s stand-in', program('standins/mail/main.ts', 'mail'), { env: mailEnv })] : []),
     supervise('The server', program('server/main.ts', 'main'), { env: serverEnv }),
-    ...(dev ? [supervise('The builder', [bin('vite'), ...viteArgs(port)], { env: viteEnv(port) })] : []),
+    ...(dev ? [builder(port)] : []),
   ];
   const year = withYear ? begin(program('server/year.ts', 'year'), readyEnv) : null;
   if (dev) say(`Ebbet, rebuilt as you edit, is at http://127.0.0.1:${port}`);
@@ -94,8 +94,14 @@ function program(source, bundle) {
   if (!dev) return [process.execPath, '--enable-source-maps', `build/server/${bundle}.mjs`];
   return bundle === 'main' ? [bin('tsx'), 'watch', '--clear-screen=false', source] : [bin('tsx'), source];
 }
-const viteArgs = (port) => ['--port', String(port), '--strictPort', '--host', '127.0.0.1'];
-const viteEnv = (port) => ({ ...process.env, EBBET_API: `http://127.0.0.1:${port + 1}` });
+
+/** What builds the page as it is edited, in front of the server. */
+function builder(port) {
+  const env = { ...process.env, EBBET_API: `http://127.0.0.1:${port + 1}` };
+  return supervise('The builder', [bin('vite'), '--port', String(port), '--strictPort', '--host', '127.0.0.1'], {
+    env,
+  });
+}
 
 /** Resolves with 0 at Ctrl-C or TERM. */
 function endOfTheDay() {

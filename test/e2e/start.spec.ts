@@ -66,6 +66,16 @@ test('the start command serves with its own database, and TERM stops both', asyn
   expect(clusterLives()).toBe(false);
 });
 
+test('rebuilt as it is edited, it serves the sources, in front of the server', async () => {
+  test.setTimeout(200_000);
+  const child = start('--dev');
+  const page = async () => (await fetch(`http://127.0.0.1:${port}/`).catch(() => null))?.text();
+  await expect.poll(page, { timeout: 90_000 }).toContain('/@vite/client');
+  await expect.poll(answers, { timeout: 60_000 }).toBe(true);
+  child.kill('SIGTERM');
+  expect(await ended(child)).toBe(0);
+});
+
 test('what cannot be is said in one line', async () => {
   const said = (args: string[], extra: object) =>
     spawnSync(process.execPath, ['bin/start.mjs', ...args], { env: { ...env, ...extra }, encoding: 'utf8' });
