@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import useSWR from 'swr';
 import type { Case } from '../../core/documents/case.schema.ts';
 import { joinBook } from '../../core/documents/splitBook.ts';
@@ -60,11 +60,15 @@ export function useFinanceClaim(number: string) {
   const { data, error, mutate } = useClaim(number);
   const finance = data && isFinance(data) ? data : null;
   const book = useBook(finance?.bookHash ?? null);
-  const view = useMemo((): ClaimView | undefined => {
+  const whole = useMemo((): ClaimView | undefined => {
     if (!finance || !book.data) return undefined;
     const { own, ...rest } = finance.document;
     return { ...finance, document: { format: 'ebbet-case/1', ...rest, book: joinBook(book.data, own) } };
   }, [finance, book.data]);
+  // while another part of the book is on its way, the claim stays as it was: nothing that is open on it closes
+  const [shown, setShown] = useState(whole);
+  if (whole && whole !== shown) setShown(whole);
+  const view = whole ?? (finance && shown?.claim.number === number ? shown : undefined);
   return { view, elsewhere: data !== undefined && finance === null, error: error ?? book.error, mutate };
 }
 

@@ -178,11 +178,9 @@ function useRunning(view: ClaimView | undefined, acts: ClaimActs, mutate: Mutate
         if (failure.now) told?.(failure.now);
         return setStale({ changes: failure.changes });
       }
-      // what a refusal found is on the newer claim
-      if (failure instanceof ApiError && refused) {
-        await mutate();
-        refused(failure);
-      }
+      // what a refusal found is on the newer claim, and is looked at before it is tried again
+      if (failure instanceof ApiError && (refused ?? failure.status === 409)) await mutate();
+      if (failure instanceof ApiError) refused?.(failure);
       toast({ text: (failure as Error).message, tone: 'bad' });
     } finally {
       setBusy(false);
