@@ -55,9 +55,22 @@ const ownRow = row
     claimant: true,
     currency: true,
     toPay: true,
+    submittedOn: true,
     tide: true,
   })
-  .extend({ asked: z.boolean().describe('Whether a question about it waits for whoever reads this.') });
+  .extend({
+    asked: z.boolean().describe('Whether a question about it waits for whoever reads this.'),
+    waitsFor: z.array(z.string()).describe('Whose decision it waits for.'),
+  });
+/** Which of one's own claims are listed. */
+export const ownFilter = z.strictObject({
+  q: z.string().trim().max(200).default('').describe('A part of the number or of what it is for.'),
+  year: z
+    .string()
+    .regex(/^(\d{4})?$/, 'is no year. Write four digits, such as 2026.')
+    .default('')
+    .describe('The year in which it was handed in; what was not handed in yet is of any.'),
+});
 export const ownClaimsAnswer = z.object({ claims: z.array(ownRow) });
 
 const header = z.object({
@@ -266,6 +279,7 @@ export type Question = Omit<z.infer<typeof querySchema>, 'revision'>;
 export type ShownQuery = z.infer<typeof query>;
 export type PostRequest = z.infer<typeof postSchema>;
 export type OwnClaimRow = z.infer<typeof ownRow>;
+export type OwnFilter = z.infer<typeof ownFilter>;
 export type ClaimHeader = z.infer<typeof header>;
 export type HistoryEvent = z.infer<typeof historyFields>;
 export type ClaimAnswer = z.infer<typeof claimAnswer>;

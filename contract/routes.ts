@@ -102,6 +102,10 @@ export const ROUTES: readonly RouteContract[] = [
   ...DESK_ROUTES,
   ...CLEARING_ROUTES,
   route('get', '/claims/own', 'signed in', 'One’s own claims.', claims.ownClaimsAnswer),
+  route('get', '/claims/own.csv', 'signed in', 'One’s own claims as a file.', null, {
+    query: claims.ownFilter,
+    type: 'text/csv',
+  }),
   route('get', '/claims/:number', 'signed in', 'A claim, as its audience sees it.', claims.claimAnswer),
   route('get', '/claims/:number/cover.pdf', 'signed in', 'The cover of a claim with its papers.', null, {
     type: 'application/pdf',

@@ -229,7 +229,7 @@ test('claims with nothing off are cleared together, but for those drawn for a fu
   const numbers = await cleanClaims(await makersOf(browser), 4, { daysAgo: 20 });
   const maeve = await pageOf(browser, 'maeve.tarrant');
   await maeve.goto('/desk?is=clean&q=round of the sluices');
-  await expect(maeve.getByRole('list', { name: 'Claims' }).getByRole('link')).toHaveCount(numbers.length);
+  await expect(maeve.getByRole('table', { name: 'Claims' }).getByRole('link')).toHaveCount(numbers.length);
   await tabTo(maeve, maeve.getByLabel(`All ${numbers.length} listed with nothing off`));
   await maeve.keyboard.press('Space');
   await maeve.keyboard.press('g');
@@ -280,7 +280,7 @@ test('two reviewers see each other on a claim, and the next one is given to one 
   const [maeve, ines] = [await pageOf(browser, 'maeve.tarrant'), await pageOf(browser, 'ines.quadros')];
   for (const page of [maeve, ines]) {
     await page.goto('/desk?is=clean&q=round of the weirs');
-    await expect(page.getByRole('list', { name: 'Claims' }).getByRole('link')).toHaveCount(numbers.length);
+    await expect(page.getByRole('table', { name: 'Claims' }).getByRole('link')).toHaveCount(numbers.length);
     await page.locator(`a[href="/desk/${numbers[0]}"]`).focus();
     await page.keyboard.press('Enter');
   }

@@ -4,7 +4,7 @@ import { goToRow, pressUntil, signIn, signOut, tabTo, pageOf } from './people.ts
 
 /** The queue's row of a claim, reached with the arrow keys and opened with Enter. */
 async function openFromDesk(page: Page, number: string): Promise<void> {
-  await expect(page.getByRole('list', { name: 'Claims' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Claims' })).toBeVisible();
   await pressUntil(page, 'ArrowDown', page.locator(`a:focus[href="/desk/${number}"]`));
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: new RegExp(number) })).toBeVisible();

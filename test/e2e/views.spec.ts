@@ -68,5 +68,5 @@ test('a view that cannot be loaded says so and tries again', async ({ browser })
   await expect(page.getByRole('alert')).toContainText('The server cannot be reached.');
   broken = false;
   await page.getByRole('button', { name: 'Try again' }).click();
-  await expect(page.getByRole('list', { name: 'Claims' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Claims' })).toBeVisible();
 });

@@ -18,7 +18,7 @@ export const views: View[] = [
     who: 'maeve.tarrant',
     open: async (page) => {
       await page.goto('/desk');
-      await expect(page.getByRole('list', { name: 'Claims' })).toBeVisible();
+      await expect(page.getByRole('table', { name: 'Claims' })).toBeVisible();
     },
   },
   {
@@ -89,7 +89,7 @@ export const views: View[] = [
     who: 'odd.fjellheim',
     open: async (page) => {
       await page.goto('/ledger');
-      await expect(page.getByRole('list', { name: 'Journals' })).toBeVisible();
+      await expect(page.getByRole('table', { name: 'Journals' })).toBeVisible();
     },
   },
   {
@@ -291,7 +291,7 @@ export const views: View[] = [
     who: 'maeve.tarrant',
     open: async (page) => {
       await page.goto('/desk');
-      await page.getByRole('list', { name: 'Claims' }).waitFor();
+      await page.getByRole('table', { name: 'Claims' }).waitFor();
       await page.keyboard.press('?');
       await page.getByRole('dialog').waitFor();
     },

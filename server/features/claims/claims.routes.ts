@@ -6,6 +6,7 @@ import {
   holdSchema,
   journalPreview,
   ownClaimsAnswer,
+  ownFilter,
   previewSchema,
   querySchema,
 } from '../../../contract/claims.ts';
@@ -56,7 +57,7 @@ import { divideLine } from './divideLine.service.ts';
 import { answerQuery, editHeader, explainFinding, orderLines } from './drafts.service.ts';
 import { editLines, removeLine, writeLines } from './lines.service.ts';
 import { writeLinesCsv } from './linesCsv.ts';
-import { viewOwnClaims } from './lists.service.ts';
+import { viewOwnClaims, writeOwnCsv } from './lists.service.ts';
 import { answerInReview, askAbout, attachToAnswer, dropQuery, sendQuestions } from './queries.service.ts';
 import { putReceipt } from './receiptOnLine.service.ts';
 import { dealWithRecurring, endRecurring, repeatLine, viewRecurring } from './recurring.service.ts';
@@ -84,6 +85,10 @@ export function claimRoutes(services: Services, uploads: RequestHandler): Router
 
   router.get('/claims/own', async (req, res) => {
     answer(res, ownClaimsAnswer, (await viewOwnClaims(context, actorOf(req))) as never);
+  });
+  router.get('/claims/own.csv', async (req, res) => {
+    const file = await writeOwnCsv(context, actorOf(req), checked(ownFilter, req.query));
+    res.type('text/csv').attachment('claims.csv').send(file);
   });
   router.get('/claims/:number', async (req, res) => {
     answer(res, claimAnswer, await viewClaim(context, actorOf(req), param(req, 'number')));

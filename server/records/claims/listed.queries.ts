@@ -78,13 +78,21 @@ export const writeListed = ({ to_pay, at_risk, id: _, priority: __, ...row }: Li
   atRisk: fromMinor(at_risk, row.ledgerCurrency),
 });
 
-/** Claims a person makes or has made for them, newest first, and whether a question waits for them there. */
-export async function selectOwnClaims(db: Db, personId: string): Promise<(ListedClaim & { asked: boolean })[]> {
-  const rows: (ListedRow & { asked: boolean })[] = await listed(db)
-    .select(db.raw('coalesce(? = any(c.questioned), false) as asked', [personId]))
+interface OfOwn {
+  asked: boolean;
+  waitsFor: string[];
+}
+
+/** Claims a person makes or has made for them, newest first, whose decision they wait for, and whether a question waits for them there. */
+export async function selectOwnClaims(db: Db, personId: string): Promise<(ListedClaim & OfOwn)[]> {
+  const rows: (ListedRow & OfOwn)[] = await listed(db)
+    .select(
+      db.raw('coalesce(? = any(c.questioned), false) as asked', [personId]),
+      db.raw(`array(select d.name from people d where d.id = any(c.deciders) order by d.name) as "waitsFor"`),
+    )
     .where((where) => where.where('c.claimant_id', personId).orWhere('c.preparer_id', personId))
     // drafts that were taken away
     .whereNot((where) => where.where('c.state', 'withdrawn').whereNull('c.submitted_version'))
     .orderBy('c.id', 'desc');
-  return rows.map(({ asked, ...row }) => ({ ...writeListed(row), asked }));
+  return rows.map(({ asked, waitsFor, ...row }) => ({ ...writeListed(row), asked, waitsFor }));
 }

@@ -4,7 +4,7 @@ import { selectStateChanges } from '../../platform/history/history.queries.ts';
 import type { ListedClaim } from './listed.queries.ts';
 
 /** Rows of a list with the states each claim went through and since when. */
-export async function withTides(db: Db, rows: readonly ListedClaim[]) {
+export async function withTides<Row extends ListedClaim>(db: Db, rows: readonly Row[]) {
   const changes = await selectStateChanges(
     db,
     'claim',

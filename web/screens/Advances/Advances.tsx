@@ -5,7 +5,8 @@ import { useAdvances, type AdvanceRowAnswer } from '../../api/advances.ts';
 import type { Person } from '../../api/session.ts';
 import { Money } from '../../parts/Money.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
-import { RecordList, RecordWhat } from '../../parts/OwnRecords.tsx';
+import { RecordTable, whatColumn } from '../../parts/OwnRecords.tsx';
+import type { Column } from '../../parts/table/columns.tsx';
 import { ADVANCE_KINDS_SAID, sayNext } from '../../words/sayAdvance.ts';
 import { BeginAdvance } from './BeginAdvance.tsx';
 
@@ -34,7 +35,7 @@ export default function Advances({ person }: { person: Person }) {
       <Section title="To pay out" rows={data.toPay} whose />
       <Section title="Overdue" rows={data.overdue} whose />
       {finance && data.own.length > 0 && <h2 className="px-4 pt-5 pb-2 font-semibold">Your own</h2>}
-      {data.own.length > 0 && <Rows rows={data.own} whose={false} />}
+      {data.own.length > 0 && <Rows label="Your advances" rows={data.own} whose={false} />}
       {data.own.length === 0 && !finance && <None mayBegin={data.mayBegin} />}
       {beginning && <BeginAdvance currency={data.currency} onClose={() => setBeginning(false)} />}
     </div>
@@ -62,35 +63,37 @@ function Section({ title, ...rows }: RowsProps & { title: string }) {
       <h2 className="px-4 pt-5 pb-2 font-semibold">
         {title} <span className="quiet font-normal">{rows.rows.length}</span>
       </h2>
-      <Rows {...rows} />
+      <Rows label={title} {...rows} />
     </section>
   );
 }
 
-const Rows = ({ rows, whose }: RowsProps) => (
-  <RecordList
-    rows={rows}
-    whose={whose}
-    pathOf={(row) => `/advances/${row.number}`}
-    columns="sm:grid-cols-[minmax(0,1fr)_22rem_9rem]"
-    render={(row) => <AdvanceRow row={row} whose={whose} />}
-  />
+const Rows = ({ label, rows, whose }: RowsProps & { label: string }) => (
+  <RecordTable label={label} rows={rows} pathOf={(row) => `/advances/${row.number}`} columns={columnsOf(whose)} />
 );
 
-function AdvanceRow({ row, whose }: { row: AdvanceRowAnswer; whose: boolean }) {
-  return (
-    <>
-      <RecordWhat {...row} claimant={whose ? row.person : null} />
-      <span className="order-last col-span-2 text-sm sm:order-none sm:col-span-1">
-        <span className={row.overdue ? 'block font-medium' : 'block'}>{sayNext(row)}</span>
+const columnsOf = (whose: boolean): readonly Column<AdvanceRowAnswer>[] => [
+  whatColumn<AdvanceRowAnswer>((advance) => (whose ? advance.person : null)),
+  {
+    id: 'next',
+    header: 'What comes next',
+    size: 340,
+    meta: { narrow: 'below', className: 'text-sm' },
+    cell: ({ row: { original: advance } }) => (
+      <>
+        <span className={advance.overdue ? 'block font-medium' : 'block'}>{sayNext(advance)}</span>
         <span className="quiet block">
-          {ADVANCE_KINDS_SAID[row.kind]}
-          {row.proofMissing && ' · a proof is missing'}
+          {ADVANCE_KINDS_SAID[advance.kind]}
+          {advance.proofMissing && ' · a proof is missing'}
         </span>
-      </span>
-      <span className="text-right">
-        <Money amount={row.amount} currency={row.currency} strong />
-      </span>
-    </>
-  );
-}
+      </>
+    ),
+  },
+  {
+    id: 'amount',
+    header: 'Amount',
+    size: 140,
+    meta: { right: true },
+    cell: ({ row: { original: advance } }) => <Money amount={advance.amount} currency={advance.currency} strong />,
+  },
+];

@@ -6,6 +6,9 @@ import { useRegister, type RegisterAnswer } from '../../api/advances.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { todayHere } from '../../parts/today.ts';
 import { groupDigits } from '../../../core/numbers/groupDigits.ts';
+import { Money } from '../../parts/Money.tsx';
+import type { Column } from '../../parts/table/columns.tsx';
+import { Table } from '../../parts/table/Table.tsx';
 import { DayField } from '../../parts/days/DayField.tsx';
 
 /** What is open of advances at the end of a day: by entity and age beside the account of the ledger, then one by one. */
@@ -39,97 +42,119 @@ export default function Register() {
   );
 }
 
-function ByEntity({ entities }: { entities: RegisterAnswer['entities'] }) {
-  return (
-    <div className="overflow-x-auto rounded-box border border-base-300 bg-base-100">
-      <table className="table table-sm" aria-label="By entity and age">
-        <thead className="text-base-content">
-          <tr>
-            <th>Entity</th>
-            {AGES.map((age) => (
-              <th key={age} className="text-right">
-                {age} days
-              </th>
-            ))}
-            <th className="text-right">Open</th>
-            <th className="text-right">Account</th>
-            <th>
-              <span className="sr-only">Whether they agree</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {entities.map((e) => (
-            <tr key={`${e.entity} ${e.account}`}>
-              <td>
-                {e.name} <span className="quiet">{e.currency}</span>
-              </td>
-              {e.ages.map(({ age, ledger }) => (
-                <td key={age} className="money">
-                  {/[1-9]/.test(ledger) ? groupDigits(ledger) : <span className="quiet">–</span>}
-                </td>
-              ))}
-              <td className="money font-semibold">{groupDigits(e.open)}</td>
-              <td className="money">
-                <span className="quiet">{e.account}</span> {groupDigits(e.balance)}
-              </td>
-              <td>
-                {e.open === e.balance ? (
-                  <span className="quiet">agree</span>
-                ) : (
-                  <strong className="text-error">differ</strong>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
+const ByEntity = ({ entities }: { entities: RegisterAnswer['entities'] }) => (
+  <div className="overflow-x-auto rounded-box border border-base-300 bg-base-100">
+    <Table label="By entity and age" rows={entities} columns={BY_ENTITY} keyOf={(e) => `${e.entity} ${e.account}`} />
+  </div>
+);
 
-function OneByOne({ rows }: { rows: RegisterAnswer['rows'] }) {
-  return (
-    <div className="mt-4 overflow-x-auto rounded-box border border-base-300 bg-base-100">
-      <table className="table table-sm" aria-label="One by one">
-        <thead className="text-base-content">
-          <tr>
-            <th>Person</th>
-            <th>Advance</th>
-            <th>Paid out</th>
-            <th className="text-right">Days</th>
-            <th>To be accounted for by</th>
-            <th className="text-right">Open</th>
-            <th className="text-right">In the ledger</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((r) => (
-            <tr key={r.number}>
-              <td className="whitespace-nowrap">
-                {r.person} <span className="quiet">{r.entity}</span>
-              </td>
-              <td className="max-w-80 truncate">
-                <Link className="link font-mono" to={`/advances/${r.number}`}>
-                  {r.number}
-                </Link>{' '}
-                {r.purpose}
-              </td>
-              <td className="whitespace-nowrap">{r.paidOn}</td>
-              <td className="text-right tabular-nums">{r.days}</td>
-              <td className="whitespace-nowrap">
-                {r.dueBy} {r.overdue && <strong>overdue</strong>}
-              </td>
-              <td className="money whitespace-nowrap">
-                {groupDigits(r.open!.amount)} <span className="quiet text-xs">{r.currency}</span>
-              </td>
-              <td className="money whitespace-nowrap">
-                {groupDigits(r.open!.ledger)} <span className="quiet text-xs">{r.ledgerCurrency}</span>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
+type ByEntity = RegisterAnswer['entities'][number];
+const RIGHT = { right: true } as const;
+
+const BY_ENTITY: readonly Column<ByEntity>[] = [
+  {
+    id: 'entity',
+    header: 'Entity',
+    cell: ({ row: { original: e } }) => (
+      <>
+        {e.name} <span className="quiet">{e.currency}</span>
+      </>
+    ),
+  },
+  ...AGES.map((age): Column<ByEntity> => ({
+    id: age,
+    header: `${age} days`,
+    meta: { right: true, narrow: 'out' },
+    cell: ({ row }) => open(row.original.ages.find((a) => a.age === age)!.ledger),
+  })),
+  {
+    id: 'open',
+    header: 'Open',
+    meta: RIGHT,
+    cell: ({ row }) => <span className="font-semibold">{groupDigits(row.original.open)}</span>,
+  },
+  {
+    id: 'account',
+    header: 'Account',
+    meta: RIGHT,
+    cell: ({ row: { original: e } }) => (
+      <>
+        <span className="quiet">{e.account}</span> {groupDigits(e.balance)}
+      </>
+    ),
+  },
+  {
+    id: 'agree',
+    header: 'Whether they agree',
+    meta: { unseen: true },
+    cell: ({ row: { original: e } }) =>
+      e.open === e.balance ? <span className="quiet">agree</span> : <strong className="text-error">differ</strong>,
+  },
+];
+
+const open = (amount: string) => (/[1-9]/.test(amount) ? groupDigits(amount) : <span className="quiet">–</span>);
+
+const OneByOne = ({ rows }: { rows: RegisterAnswer['rows'] }) => (
+  <div className="mt-4 overflow-x-auto rounded-box border border-base-300 bg-base-100">
+    <Table
+      label="One by one"
+      rows={rows}
+      columns={ONE_BY_ONE}
+      keyOf={(r) => r.number}
+      pathOf={(r) => `/advances/${r.number}`}
+    />
+  </div>
+);
+
+type OpenAdvance = RegisterAnswer['rows'][number];
+const ONE_LINE = { className: 'whitespace-nowrap' } as const;
+
+const ONE_BY_ONE: readonly Column<OpenAdvance>[] = [
+  {
+    id: 'person',
+    header: 'Person',
+    accessorFn: (r) => r.person,
+    meta: ONE_LINE,
+    cell: ({ row: { original: r } }) => (
+      <>
+        {r.person} <span className="quiet">{r.entity}</span>
+      </>
+    ),
+  },
+  {
+    id: 'advance',
+    header: 'Advance',
+    accessorFn: (r) => r.number,
+    meta: { leads: true, className: 'max-w-80', narrow: 'below' },
+    cell: ({ row: { original: r } }) => (
+      <span className="block truncate">
+        <span className="font-mono">{r.number}</span> {r.purpose}
+      </span>
+    ),
+  },
+  { id: 'paid', header: 'Paid out', accessorFn: (r) => r.paidOn, meta: { ...ONE_LINE, narrow: 'out' } },
+  { id: 'days', header: 'Days', accessorFn: (r) => r.days, meta: { right: true, narrow: 'out' } },
+  {
+    id: 'due',
+    header: 'To be accounted for by',
+    accessorFn: (r) => r.dueBy ?? '',
+    meta: { ...ONE_LINE, narrow: 'below' },
+    cell: ({ row: { original: r } }) => (
+      <>
+        {r.dueBy} {r.overdue && <strong>overdue</strong>}
+      </>
+    ),
+  },
+  {
+    id: 'open',
+    header: 'Open',
+    meta: RIGHT,
+    cell: ({ row: { original: r } }) => <Money amount={r.open!.amount} currency={r.currency} />,
+  },
+  {
+    id: 'ledger',
+    header: 'In the ledger',
+    meta: { right: true, narrow: 'out' },
+    cell: ({ row: { original: r } }) => <Money amount={r.open!.ledger} currency={r.ledgerCurrency} />,
+  },
+];

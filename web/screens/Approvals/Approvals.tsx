@@ -5,7 +5,7 @@ import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { failed } from '../../parts/failed.ts';
 import { toast } from '../../parts/toast.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
-import { useRovingRows } from '../../parts/useRovingRows.ts';
+import { useRovingRows } from '../../parts/table/useRovingRows.ts';
 import { Decided } from './Decided.tsx';
 import { keyOf, WaitingRow } from './WaitingRow.tsx';
 

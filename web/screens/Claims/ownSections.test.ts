@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
-import { ownSections, sayToDo, type OwnClaim } from './ownSections.ts';
+import { ownSections, sayToDo, sayWaits, yearsOf, type OwnClaim } from './ownSections.ts';
 
 const claim = (number: string, state: ClaimState, day: number, asked = false): OwnClaim => ({
   number,
@@ -41,5 +41,17 @@ describe('one’s own claims', () => {
     expect(sayToDo(claim('C-1', 'returned', 1))).toBe('came back');
     expect(sayToDo(claim('C-1', 'payment rejected', 1))).toBe('the payment came back');
     expect(sayToDo(claim('C-1', 'cleared', 1))).toBeNull();
+  });
+  it('say whose decision they wait for, while they wait for one', () => {
+    const waitsFor = ['Ana Reis', 'Bo Lund'];
+    expect(sayWaits({ state: 'with approver', waitsFor })).toBe('waits for Ana Reis and Bo Lund');
+    expect([sayWaits({ state: 'with approver', waitsFor: [] }), sayWaits({ state: 'paid', waitsFor })]).toEqual([
+      null,
+      null,
+    ]);
+  });
+  it('are of the years in which they were handed in', () => {
+    const handedIn = ['2024-12-31', null, '2026-01-01', '2024-02-01'].map((submittedOn) => ({ submittedOn }));
+    expect(yearsOf(handedIn)).toEqual(['2026', '2024']);
   });
 });

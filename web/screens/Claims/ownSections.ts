@@ -1,3 +1,4 @@
+import type { OwnClaimRow } from '../../../contract/claims.ts';
 import { ENDED, IN_PREPARATION, type ClaimState } from '../../../core/workflow/lifecycles/claim.ts';
 
 /** What a claim's place in a list of one's own is made of. */
@@ -38,3 +39,11 @@ export function sayToDo({ state, asked }: OwnClaim): string | null {
   if (state === 'returned') return 'came back';
   return state === REJECTED ? 'the payment came back' : null;
 }
+
+/** Whose decision a claim that is under way waits for. */
+export const sayWaits = ({ state, waitsFor }: Pick<OwnClaimRow, 'state' | 'waitsFor'>): string | null =>
+  state === 'with approver' && waitsFor.length > 0 ? `waits for ${waitsFor.join(' and ')}` : null;
+
+/** The years in which any of these was handed in, the latest first. */
+export const yearsOf = (claims: readonly Pick<OwnClaimRow, 'submittedOn'>[]): string[] =>
+  [...new Set(claims.flatMap(({ submittedOn }) => (submittedOn ? [submittedOn.slice(0, 4)] : [])))].sort().reverse();

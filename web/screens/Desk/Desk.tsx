@@ -8,8 +8,8 @@ import { failed } from '../../parts/failed.ts';
 import { KeyHint } from '../../parts/keys.tsx';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
-import { USUAL } from './columns.tsx';
-import { ColumnsDialog } from './ColumnsDialog.tsx';
+import { ColumnsDialog } from '../../parts/table/ColumnsDialog.tsx';
+import { COLUMNS, USUAL } from './columns.tsx';
 import { DeskFilters } from './DeskFilters.tsx';
 import { DeskTable } from './DeskTable.tsx';
 import { DeskViews } from './DeskViews.tsx';
@@ -45,7 +45,6 @@ export default function Desk() {
   // One's own claims are not among those to go through.
   const numbers = rows.flatMap((row) => (row.own ? [] : [row.number])).join(' ');
   useEffect(() => rememberQueue(numbers.split(' ').filter(Boolean)), [numbers]);
-  const choose = (number: string) => setChosen(toggled(chosen, number));
   return (
     <div className="flex flex-col">
       <DeskHead
@@ -58,7 +57,7 @@ export default function Desk() {
       {!error && isLoading && !data ? <Loading shape="rows" /> : null}
       {!error && data && <Together {...{ rows, chosen, setChosen }} />}
       {!error && data && rows.length > 0 && (
-        <DeskTable {...{ rows, why, chosen, columns }} onChoose={choose} onColumns={setColumns} />
+        <DeskTable {...{ rows, why, chosen, columns }} onChoose={setChosen} onColumns={setColumns} />
       )}
       {!error && data && rows.length === 0 && <Nothing filter={filter} />}
       {!error && data?.at(-1)?.next && (
@@ -68,12 +67,6 @@ export default function Desk() {
       )}
     </div>
   );
-}
-
-function toggled(all: ReadonlySet<string>, one: string): ReadonlySet<string> {
-  const next = new Set(all);
-  if (!next.delete(one)) next.add(one);
-  return next;
 }
 
 const WHY = 'ebbet-desk-why';
@@ -150,7 +143,16 @@ function DeskHead({ filter, query, counts, onChange, why, setWhy, columns, setCo
         </span>
       </div>
       {open && <DeskFilters filter={filter} onChange={onChange} />}
-      {choosing && <ColumnsDialog columns={columns} onChange={setColumns} onClose={() => setChoosing(false)} />}
+      {choosing && (
+        <ColumnsDialog
+          title="Columns of the Desk"
+          all={COLUMNS}
+          columns={columns}
+          usual={USUAL}
+          onChange={setColumns}
+          onClose={() => setChoosing(false)}
+        />
+      )}
     </>
   );
 }

@@ -5,12 +5,12 @@ import type { QueueRow } from '../../api/desk.ts';
 import { Money } from '../../parts/Money.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { TieMark } from '../../parts/TieMark.tsx';
+import type { Column } from '../../parts/table/columns.tsx';
+import { inPixels } from '../../parts/table/rem.ts';
+import { DeskClaim } from './DeskClaim.tsx';
 
 type Id = DeskColumn['id'];
-/** In rem. */
-export const [NARROWEST, WIDEST] = [4, 24];
-
-interface Column {
+interface Shown {
   name: string;
   /** In rem, as long as nobody chose another. */
   width: number;
@@ -27,7 +27,7 @@ const money = (amount: string | null, currency: string, strong = false) =>
   );
 
 /** What the Desk can show of a claim besides whose it is and what for. */
-export const COLUMNS: Record<Id, Column> = {
+export const COLUMNS: Record<Id, Shown> = {
   progress: { name: 'Progress and age', width: 9, cell: (row) => <TideBar pieces={row.tide} /> },
   ties: {
     name: 'Comparisons',
@@ -81,20 +81,22 @@ export const USUAL: readonly DeskColumn[] = (['progress', 'ties', 'risk', 'pay']
   width: COLUMNS[id].width,
 }));
 
-/** The grid of the rows: the box to choose it, the claim, then the columns. */
-export const gridOf = (columns: readonly DeskColumn[]): string =>
-  `1rem minmax(14rem, 1fr) ${columns.map((c) => `${c.width}rem`).join(' ')}`;
-
-/** The columns with one shown or hidden, moved, or made wider. */
-export const toggled = (columns: readonly DeskColumn[], id: Id): DeskColumn[] =>
-  columns.some((c) => c.id === id)
-    ? columns.filter((c) => c.id !== id)
-    : [...columns, { id, width: COLUMNS[id].width }];
-export function moved(columns: readonly DeskColumn[], id: Id, step: -1 | 1): DeskColumn[] {
-  const at = columns.findIndex((c) => c.id === id);
-  const to = at + step;
-  if (at < 0 || to < 0 || to >= columns.length) return [...columns];
-  return columns.with(at, columns[to]!).with(to, columns[at]!);
-}
-export const sized = (columns: readonly DeskColumn[], id: Id, width: number): DeskColumn[] =>
-  columns.map((c) => (c.id === id ? { ...c, width: Math.max(NARROWEST, Math.min(WIDEST, width)) } : c));
+/** The columns of the queue as they are chosen, after the claim itself. */
+export const deskColumns = (columns: readonly DeskColumn[], why: boolean): Column<QueueRow>[] => [
+  {
+    id: 'claim',
+    header: 'Claim',
+    cell: ({ row }) => <DeskClaim row={row.original} why={why} />,
+    meta: { leads: true },
+  },
+  ...columns.map(({ id, width }): Column<QueueRow> => {
+    const { name, head = name, cell, right } = COLUMNS[id];
+    return {
+      id,
+      header: () => head,
+      cell: ({ row }) => cell(row.original),
+      size: inPixels(width),
+      meta: { ...(right && { right }), narrow: id === 'pay' ? undefined : 'out' },
+    };
+  }),
+];

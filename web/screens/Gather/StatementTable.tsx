@@ -4,67 +4,94 @@ import { Dialog } from '../../parts/Dialog.tsx';
 import { failed } from '../../parts/failed.ts';
 import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 import { toast } from '../../parts/toast.tsx';
+import type { Column } from '../../parts/table/columns.tsx';
+import { Table } from '../../parts/table/Table.tsx';
 import { sayMoment } from '../../words/sayEvent.ts';
 
 type Shown = StatementsView['statements'][number];
-const HEADS = ['Came', 'Document', 'Card', 'Days', 'Entries', 'New', 'Closes with', 'Acts'];
 
 /** Statements with what was taken of them; an import can be taken back while nothing of it is used. */
 export function StatementTable({ rows, onChanged }: { rows: readonly Shown[]; onChanged: () => void }) {
   const [asked, setAsked] = useState<Shown | null>(null);
   return (
     <div className="mt-3 overflow-x-auto rounded-box border border-base-300 bg-base-100">
-      <table className="w-full text-sm">
-        <thead className="quiet text-left">
-          <tr>
-            {HEADS.map((h, i) => (
-              <th key={h} className={`px-3 py-1 font-normal ${i > 3 ? 'text-right' : ''}`}>
-                {h === 'Acts' ? <span className="sr-only">{h}</span> : h}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((s) => (
-            <StatementRow key={s.id} statement={s} onTakeBack={() => setAsked(s)} />
-          ))}
-        </tbody>
-      </table>
+      <Table
+        label="Statements"
+        rows={rows}
+        columns={[...COLUMNS, takeBack(setAsked)]}
+        keyOf={(s) => String(s.id)}
+        className="text-sm"
+      />
       {asked && <TakeBack statement={asked} onChanged={onChanged} onClose={() => setAsked(null)} />}
     </div>
   );
 }
 
-function StatementRow({ statement: s, onTakeBack }: { statement: Shown; onTakeBack: () => void }) {
-  const gone = s.state !== 'imported';
-  return (
-    <tr className="border-t border-base-300 align-top">
-      <td className="px-3 py-1 whitespace-nowrap">{sayMoment(s.at)}</td>
-      <td className="px-3 py-1">
-        <bdi>{s.name}</bdi>{' '}
-        <span className="quiet">
-          {s.format}
-          {s.by ? `, ${s.by}` : ', feed'}
-        </span>
-        {s.says && <span className="block max-w-xl text-error">{s.says}</span>}
-      </td>
-      <td className="px-3 py-1 font-mono">{s.card ?? '–'}</td>
-      <td className="px-3 py-1 whitespace-nowrap">{s.from === s.to ? s.from : `${s.from} to ${s.to}`}</td>
-      <td className="px-3 py-1 text-right">{s.entries}</td>
-      <td className={`px-3 py-1 text-right ${s.state === 'refused' ? 'text-error' : ''}`}>
-        {gone ? s.state : s.added}
-      </td>
-      <td className="money px-3 py-1">{s.closing === null ? '–' : `${groupDigits(s.closing)} ${s.currency}`}</td>
-      <td className="px-3 py-1 text-right whitespace-nowrap">
-        {s.may.includes('takeBack') && s.entries > 0 && (
-          <button type="button" className="link quiet" aria-label={`Take back ${s.name}`} onClick={onTakeBack}>
-            Take back…
-          </button>
-        )}
-      </td>
-    </tr>
-  );
-}
+const ONE_LINE = { className: 'whitespace-nowrap' } as const;
+
+const COLUMNS: readonly Column<Shown>[] = [
+  { id: 'at', header: 'Came', accessorFn: (s) => s.at, cell: ({ row }) => sayMoment(row.original.at), meta: ONE_LINE },
+  {
+    id: 'name',
+    header: 'Document',
+    accessorFn: (s) => s.name,
+    cell: ({ row }) => <Document statement={row.original} />,
+  },
+  {
+    id: 'card',
+    header: 'Card',
+    accessorFn: (s) => s.card ?? '',
+    cell: ({ row }) => <span className="font-mono">{row.original.card ?? '–'}</span>,
+    meta: { narrow: 'below' },
+  },
+  {
+    id: 'days',
+    header: 'Days',
+    accessorFn: (s) => s.from ?? '',
+    cell: ({ row: { original: s } }) => (s.from === s.to ? s.from : `${s.from} to ${s.to}`),
+    meta: { ...ONE_LINE, narrow: 'below' },
+  },
+  { id: 'entries', header: 'Entries', accessorFn: (s) => s.entries, meta: { right: true, narrow: 'out' } },
+  {
+    id: 'new',
+    header: 'New',
+    accessorFn: (s) => s.added,
+    cell: ({ row: { original: s } }) => (
+      <span className={s.state === 'refused' ? 'text-error' : ''}>{s.state === 'imported' ? s.added : s.state}</span>
+    ),
+    meta: { right: true },
+  },
+  {
+    id: 'closing',
+    header: 'Closes with',
+    cell: ({ row: { original: s } }) => (s.closing === null ? '–' : `${groupDigits(s.closing)} ${s.currency}`),
+    meta: { right: true, narrow: 'below' },
+  },
+];
+
+const takeBack = (onAsk: (statement: Shown) => void): Column<Shown> => ({
+  id: 'acts',
+  header: 'Acts',
+  meta: { unseen: true, right: true },
+  cell: ({ row: { original: s } }) =>
+    s.may.includes('takeBack')
+    && s.entries > 0 && (
+      <button type="button" className="link quiet" aria-label={`Take back ${s.name}`} onClick={() => onAsk(s)}>
+        Take back…
+      </button>
+    ),
+});
+
+const Document = ({ statement: s }: { statement: Shown }) => (
+  <>
+    <bdi>{s.name}</bdi>{' '}
+    <span className="quiet">
+      {s.format}
+      {s.by ? `, ${s.by}` : ', feed'}
+    </span>
+    {s.says && <span className="block max-w-xl text-error">{s.says}</span>}
+  </>
+);
 
 interface TakeBackProps {
   statement: Shown;

@@ -1,6 +1,5 @@
 import { Download } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
-import { Link } from 'react-router';
 import { fromMinor, toMinor } from '../../../core/numbers/amount.ts';
 import { groupBy } from '../../../core/numbers/groupBy.ts';
 import { useJournals, useReady, type JournalHeader, type ReadyClaim } from '../../api/journals.ts';
@@ -8,7 +7,8 @@ import type { Person } from '../../api/session.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { Money } from '../../parts/Money.tsx';
 import { JournalFilter, NO_WISHES } from './JournalFilter.tsx';
-import { useRovingRows } from '../../parts/useRovingRows.ts';
+import type { Column } from '../../parts/table/columns.tsx';
+import { Table } from '../../parts/table/Table.tsx';
 
 /** Claims ready to be posted, and the journals there are, newest first. */
 export default function Ledger({ person }: { person: Person }) {
@@ -76,40 +76,56 @@ function Ready() {
         Ready to post <Totals totals={totalsOf(data?.claims ?? [])} />
       </h2>
       {data?.claims.length === 0 && <p className="quiet px-4">No cleared claim is waiting.</p>}
-      <ul className="border-y border-base-300 bg-base-100">
-        {data?.claims.map((claim) => (
-          <ReadyClaim key={claim.number} claim={claim} />
-        ))}
-      </ul>
+      {data && data.claims.length > 0 && (
+        <Table
+          label="Ready to post"
+          rows={data.claims}
+          columns={READY}
+          keyOf={(claim) => claim.number}
+          pathOf={(claim) => `/desk/${claim.number}`}
+          className="border-t border-base-300 bg-base-100"
+        />
+      )}
     </section>
   );
 }
 
-function ReadyClaim({ claim }: { claim: ReadyClaim }) {
-  return (
-    <li className="border-b border-base-300 last:border-b-0">
-      <Link
-        to={`/desk/${claim.number}`}
-        className="grid grid-cols-[6rem_12rem_minmax(0,1fr)_minmax(0,18rem)_9rem] items-baseline gap-4 px-4 py-1.5 hover:bg-base-200"
-      >
-        <span className="font-mono">{claim.number}</span>
-        <span className="truncate font-medium">{claim.claimant}</span>
-        <span className="quiet truncate">{claim.purpose}</span>
-        <span className="quiet truncate text-sm" title={claim.why ?? ''}>
-          {claim.why ?? `cleared by ${claim.clearedBy}`}
-        </span>
-        <span className="text-right">
-          <Money amount={claim.toPay} currency={claim.currency} strong />
-        </span>
-      </Link>
-    </li>
-  );
-}
-
-const GRID = 'grid grid-cols-[6.5rem_6rem_minmax(0,1fr)_9rem_9rem] gap-4 px-4';
+const READY: readonly Column<ReadyClaim>[] = [
+  {
+    id: 'claim',
+    header: 'Claim',
+    size: 100,
+    meta: { leads: true },
+    cell: ({ row }) => <span className="font-mono">{row.original.number}</span>,
+  },
+  { id: 'claimant', header: 'Claimant', size: 190, cell: ({ row }) => row.original.claimant },
+  {
+    id: 'purpose',
+    header: 'Purpose',
+    meta: { narrow: 'below' },
+    cell: ({ row }) => <span className="quiet block truncate">{row.original.purpose}</span>,
+  },
+  {
+    id: 'cleared',
+    header: 'Cleared',
+    size: 270,
+    meta: { narrow: 'below' },
+    cell: ({ row: { original: claim } }) => (
+      <span className="quiet block truncate text-sm" title={claim.why ?? ''}>
+        {claim.why ?? `by ${claim.clearedBy}`}
+      </span>
+    ),
+  },
+  {
+    id: 'pay',
+    header: 'To pay',
+    size: 140,
+    meta: { right: true },
+    cell: ({ row }) => <Money amount={row.original.toPay} currency={row.original.currency} strong />,
+  },
+];
 
 function JournalList({ journals, any }: { journals: JournalHeader[]; any: boolean }) {
-  const { list, current, setCurrent } = useRovingRows<HTMLOListElement>(journals.length);
   if (journals.length === 0 && !any)
     return <Empty title="No journal fits">Take a condition out, or show all journals.</Empty>;
   if (journals.length === 0)
@@ -119,58 +135,52 @@ function JournalList({ journals, any }: { journals: JournalHeader[]; any: boolea
       </Empty>
     );
   return (
-    <div className="border-y border-base-300 bg-base-100">
-      <div aria-hidden className={`${GRID} quiet border-b border-base-300 py-1 text-xs`}>
-        <span>Journal</span>
-        <span>Date</span>
-        <span>Of</span>
-        <span>State</span>
-        <span className="text-right">Total</span>
-      </div>
-      <ol ref={list} aria-label="Journals" className="rows">
-        {journals.map((journal, index) => (
-          <JournalItem
-            key={journal.number}
-            journal={journal}
-            current={index === current}
-            onFocus={() => setCurrent(index)}
-          />
-        ))}
-      </ol>
-    </div>
+    <Table
+      label="Journals"
+      rows={journals}
+      columns={JOURNALS}
+      keyOf={(journal) => journal.number}
+      pathOf={(journal) => `/ledger/${journal.number}`}
+      className="border-t border-base-300 bg-base-100"
+    />
   );
 }
 
-interface JournalItemProps {
-  journal: JournalHeader;
-  current: boolean;
-  onFocus: () => void;
-}
-
-function JournalItem({ journal, current, onFocus }: JournalItemProps) {
-  return (
-    <li>
-      <Link
-        data-row
-        tabIndex={current ? 0 : -1}
-        onFocus={onFocus}
-        to={`/ledger/${journal.number}`}
-        className={`${GRID} items-baseline border-b border-base-300 py-1.5 hover:bg-base-200 focus:bg-base-200`}
-      >
-        <span className="font-mono text-sm">{journal.number}</span>
-        <span>{journal.date}</span>
-        <span className="truncate">
-          <span className="font-mono text-sm">{journal.claim ?? journal.source.id}</span> {journal.person}{' '}
-          <span className="quiet">{journal.about}</span>
-        </span>
-        <span className="text-sm">{stateOf(journal)}</span>
-        <span className="text-right">
-          <Money amount={journal.total} currency={journal.currency} strong />
-        </span>
-      </Link>
-    </li>
-  );
-}
+const JOURNALS: readonly Column<JournalHeader>[] = [
+  {
+    id: 'journal',
+    header: 'Journal',
+    size: 110,
+    meta: { leads: true },
+    cell: ({ row }) => <span className="font-mono text-sm">{row.original.number}</span>,
+  },
+  { id: 'date', header: 'Date', size: 100, cell: ({ row }) => row.original.date },
+  {
+    id: 'of',
+    header: 'Of',
+    meta: { narrow: 'below' },
+    cell: ({ row: { original: journal } }) => (
+      <span className="block truncate">
+        <span className="font-mono text-sm">{journal.claim ?? journal.source.id}</span> {journal.person}{' '}
+        <span className="quiet">{journal.about}</span>
+      </span>
+    ),
+  },
+  {
+    id: 'state',
+    header: 'State',
+    size: 170,
+    meta: { narrow: 'below' },
+    cell: ({ row }) => <span className="text-sm">{stateOf(row.original)}</span>,
+  },
+  {
+    id: 'total',
+    header: 'Total',
+    size: 150,
+    meta: { right: true },
+    cell: ({ row }) => <Money amount={row.original.total} currency={row.original.currency} strong />,
+  },
+];
 
 const stateOf = (journal: JournalHeader): string =>
   journal.purpose === 'reversal'

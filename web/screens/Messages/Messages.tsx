@@ -4,7 +4,7 @@ import { chooseMail, readUpTo, useMessages, type MailChoice, type ShownMessage }
 import { failed } from '../../parts/failed.ts';
 import { Empty, Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
-import { useRovingRows } from '../../parts/useRovingRows.ts';
+import { useRovingRows } from '../../parts/table/useRovingRows.ts';
 import { sayMoment } from '../../words/sayEvent.ts';
 
 /** What a person heard of, the newest first, and how they hear of it by mail. What is shown counts as read, and stays marked as new until the list is asked for again. */

@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { usePlans, type PlanListRow } from '../../api/plans.ts';
 import { Money } from '../../parts/Money.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
-import { OwnRecords, RecordWhat } from '../../parts/OwnRecords.tsx';
+import { OwnRecords, whatColumn } from '../../parts/OwnRecords.tsx';
+import type { Column } from '../../parts/table/columns.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { BeginPlan } from './BeginPlan.tsx';
 
@@ -27,32 +28,42 @@ export default function Plans() {
         ]}
         none={NONE}
         pathOf={(plan) => `/plans/${plan.number}`}
-        columns="sm:grid-cols-[minmax(0,1fr)_13rem_11rem_9rem]"
-        render={(plan, whose) => <PlanRow plan={plan} whose={whose} />}
+        columnsOf={columnsOf}
       />
       {beginning && <BeginPlan onClose={() => setBeginning(false)} />}
     </>
   );
 }
 
-const PlanRow = ({ plan, whose }: { plan: PlanListRow; whose: boolean }) => (
-  <>
-    <RecordWhat {...plan} claimant={whose ? plan.claimant : null} />
-    <span className="quiet order-last col-span-2 text-sm sm:order-none sm:col-span-1">
-      {sayTrip(plan).map((says) => (
+const columnsOf = (whose: boolean): readonly Column<PlanListRow>[] => [
+  whatColumn<PlanListRow>((plan) => (whose ? plan.claimant : null)),
+  {
+    id: 'trip',
+    header: 'Trip',
+    size: 210,
+    meta: { narrow: 'below', className: 'quiet text-sm' },
+    cell: ({ row }) =>
+      sayTrip(row.original).map((says) => (
         <span key={says} className="block truncate">
           {says}
         </span>
-      ))}
-    </span>
-    <span className="order-last col-span-2 sm:order-none sm:col-span-1">
-      <TideBar pieces={plan.tide} />
-    </span>
-    <span className="text-right">
-      <Money amount={plan.total} currency={plan.currency} strong />
-    </span>
-  </>
-);
+      )),
+  },
+  {
+    id: 'where',
+    header: 'Where it is',
+    size: 180,
+    meta: { narrow: 'below' },
+    cell: ({ row }) => <TideBar pieces={row.original.tide} />,
+  },
+  {
+    id: 'total',
+    header: 'Estimate',
+    size: 140,
+    meta: { right: true },
+    cell: ({ row: { original: plan } }) => <Money amount={plan.total} currency={plan.currency} strong />,
+  },
+];
 
 /** Where and when, as far as it is said. */
 const sayTrip = ({ country, place, from, to }: PlanListRow): string[] =>

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { useKeys } from './useKeys.ts';
+import { useKeys } from '../useKeys.ts';
 
 /**
  * Arrow keys move the focus through the [data-row] elements of a list; only the current one is in the tab order. Of two lists
