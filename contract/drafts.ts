@@ -1,8 +1,11 @@
 import { z } from 'zod';
 import { parts } from '../core/documents/case.schema.ts';
 import { notNegative } from '../core/documents/primitives.ts';
-import { RECURRENCES } from '../core/numbers/recurrence.ts';
 import { date, distinct, id, recordId, revision, words } from './primitives.ts';
+
+/** How often something comes again. */
+export const RECURRENCES = ['week', 'fortnight', 'month', 'quarter'] as const;
+export type Recurrence = (typeof RECURRENCES)[number];
 
 /** A claim in preparation: its header and its lines as people write them. */
 const purpose = z.string().trim().min(1, 'Say what the claim is for.').max(200);

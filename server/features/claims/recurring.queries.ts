@@ -1,4 +1,4 @@
-import type { Recurrence } from '../../../core/numbers/recurrence.ts';
+import type { Recurrence } from '../../../contract/drafts.ts';
 import type { NewLine } from '../../../contract/drafts.ts';
 import type { Db } from '../../platform/db/connect.ts';
 

@@ -1,5 +1,4 @@
 import { daysBetween } from '../../../core/numbers/isoDate.ts';
-import { recurrenceDay, recurrenceDays } from '../../../core/numbers/recurrence.ts';
 import { audienceOf } from '../../../core/workflow/audienceOf.ts';
 import type { DealRecurring, RecurringLines, Repeat } from '../../../contract/drafts.ts';
 import { movedBy, newLineOf } from '../../../contract/newLineOf.ts';
@@ -13,6 +12,7 @@ import { claimFacts, type LockedClaim, type SeenClaim } from '../../records/clai
 import { selectClaim } from '../../records/claims/claims.queries.ts';
 import { touchClaims, type Touch } from '../../records/claims/touchClaims.ts';
 import { entityToday } from '../../records/book/postingDate.ts';
+import { nextRecurrence, recurrenceDays } from './recurrence.ts';
 import { addLines } from './lines.service.ts';
 import {
   deleteRecurring,
@@ -64,7 +64,7 @@ export const repeatLine = (
     if (line.personal || line.rate?.kind === 'card') throw new Refused('not-repeatable', { line: id });
     if ((await selectRecurring(trx, row.claimant_id)).length >= MOST_LINES)
       throw new Refused('many-kept', { most: String(MOST_LINES) });
-    const next = recurrenceDay(line.date, every, 1);
+    const next = nextRecurrence(line.date, every);
     if (until !== null && until < next)
       throw invalid({ path: ['until'], message: 'is before it would come again for the first time' });
     const written = { ...newLineOf(line), estimate: null };

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { RECURRENCES, type Recurrence } from '../../../../core/numbers/recurrence.ts';
+import { RECURRENCES, type Recurrence } from '../../../../contract/drafts.ts';
 import { drafts, useRecurring } from '../../../api/drafts.ts';
 import { failed } from '../../../parts/failed.ts';
 import { toast } from '../../../parts/toast.tsx';
