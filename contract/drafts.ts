@@ -102,7 +102,7 @@ export const linesSchema = z.strictObject({
   codes: parts.coding.optional().describe('Codes that are put on each; what else is on it stays.'),
 });
 const newLine = z
-  .strictObject({ ...written, items })
+  .strictObject({ ...written, items, receipt: recordId.describe('A receipt of one’s own that is put on it.') })
   .partial()
   .required({ date: true, amount: true, category: true });
 export const MOST_NEW_LINES = 2000;

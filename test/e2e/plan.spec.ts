@@ -128,7 +128,9 @@ test('a plan is approved, becomes a claim, and its lines stand beside its estima
 
   // lines on an estimate took its coding; the others have the claim's, which does not go together
   await expect(page.getByText('4 things to look at')).toBeVisible();
-  await tabTo(page, page.getByRole('combobox', { name: 'Fund of the claim' }), 'Shift+Tab');
+  await tabTo(page, page.locator('#main').getByRole('button', { expanded: false }).first(), 'Shift+Tab');
+  await page.keyboard.press('Enter');
+  await tabTo(page, page.getByRole('combobox', { name: 'Fund of the claim' }));
   await page.keyboard.type('10');
   await page.keyboard.press('Enter');
   await expect(page.getByText('2 things to look at')).toBeVisible();

@@ -37,9 +37,9 @@ export type TakeRequest = z.input<typeof takeSchema>;
 export type PairWish = z.input<typeof pairSchema>['pairs'][number];
 
 const LOOK_AGAIN_MS = 1500;
-/** A person's receipts; asked for again while some are still being read. */
-export const useReceipts = () =>
-  useSWR('/receipts', getter(receiptsAnswer), {
+/** A person's receipts, where they are wanted; asked for again while some are still being read. */
+export const useReceipts = (wanted = true) =>
+  useSWR(wanted ? '/receipts' : null, getter(receiptsAnswer), {
     refreshInterval: (data) => (data?.receipts.some((r) => r.state === 'waiting') ? LOOK_AGAIN_MS : 0),
   });
 export const useGoneReceipts = () => useSWR('/receipts?of=gone', getter(receiptsAnswer));

@@ -9,7 +9,7 @@ interface ReasonFormProps {
   optional?: boolean;
   /** What of the page it is about, where there are several: what is typed is kept for it. */
   of?: string;
-  onSubmit: (reason: string) => Promise<void> | void;
+  onSubmit: (reason: string) => Promise<unknown> | void;
   onClose: () => void;
   children?: ReactNode;
 }

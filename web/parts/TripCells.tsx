@@ -44,23 +44,33 @@ export interface TripSaid {
 interface TripCellsProps {
   of: 'trip' | 'claim';
   said: TripSaid;
-  /** One field at a time, as it is left; an empty one is null, which the purpose is not. */
-  onSave: (set: Partial<TripSaid>, done: Done) => void;
+  onSave: SaveTrip;
 }
+/** One field at a time, as it is left; an empty one is null, which the purpose is not. */
+export type SaveTrip = (set: Partial<TripSaid>, done: Done) => void;
 
-/** What it is for, where and when, each saved as it is left. */
+/** The days of a trip in words. Example: "2026-11-02 to 2026-11-29". */
+export const sayTrip = (from: string | null, to: string | null): string =>
+  [...new Set([from, to].filter(Boolean))].join(' to ');
+
+/** What it is for, as the title of the page. */
+export const PurposeCell = ({ of, said, onSave }: TripCellsProps) => (
+  <Cell
+    row={-1}
+    column="purpose"
+    label={`What the ${of} is for`}
+    value={said.purpose}
+    problemOf={problemOfPurpose(of)}
+    onSave={(typed, done) => onSave({ purpose: typed.trim() }, done)}
+  />
+);
+
+/** Where and when, each saved as it is left. */
 export function TripCells({ of, said, onSave }: TripCellsProps) {
-  const { purpose, country, place, from, to } = said;
+  const { country, place, from, to } = said;
   const day = (field: 'from' | 'to') => (typed: string, done: Done) => onSave({ [field]: typed || null }, done);
   return (
-    <div className="grid gap-x-3 sm:grid-cols-[minmax(0,1fr)_5rem_12rem_10rem_10rem]">
-      <HeaderCell
-        head="What it is for"
-        label={`What the ${of} is for`}
-        value={purpose}
-        problemOf={problemOfPurpose(of)}
-        onSave={(typed, done) => onSave({ purpose: typed.trim() }, done)}
-      />
+    <div className="grid gap-x-3 sm:grid-cols-[5rem_minmax(0,1fr)_10rem_10rem]">
       <HeaderCell
         head="Country"
         label={`Country of the ${of}`}

@@ -56,7 +56,7 @@ export const actFor = (acts: KeyActs, named: string): KeyActs[KeyAct] =>
 
 /** The key of an act, beside what does it. */
 export const KeyHint = ({ of }: { of: KeyAct }) => (
-  <kbd aria-hidden className="text-xs font-normal opacity-80">
+  <kbd aria-hidden className="hint text-xs font-normal opacity-80">
     {KEYS[of].shown}
   </kbd>
 );

@@ -141,6 +141,46 @@ describe('edits of a claim', () => {
     expect([server.revision, server.merchant, shown().merchant]).toEqual([2, 'Quay Inn', 'Quay Inn']);
   });
 
+  it('left behind by a page that was loaded again do not go over what somebody else changed since', async () => {
+    const { server, saver, write, conflicts, settle } = setting();
+    const left = (field: 'merchant' | 'note', value: string, over: string) =>
+      saver.add({
+        says: field,
+        of: (v) => v[field],
+        over,
+        to: value,
+        send: (revision) => write({ [field]: value }, revision),
+      });
+    // the second was typed over what the field does not say any more, while the first is on its way already
+    left('note', 'for two', '');
+    left('merchant', 'Mine', 'Another inn');
+    await settle();
+    expect(server).toMatchObject({ note: 'for two', merchant: 'Inn' });
+    expect(conflicts.map((c) => c.says)).toEqual(['merchant']);
+    conflicts[0]!.mine();
+    await settle();
+    expect(server.merchant).toBe('Mine');
+  });
+  it('left behind follow those of one’s own that turn out to be done', async () => {
+    const { server, saver, write, conflicts, settle } = setting();
+    // the first was done, though its answer was lost: the record says it, and the second was typed before that was known
+    await write({ merchant: 'Pub' }, 1);
+    const view = { ...server };
+    saver.know(view);
+    const one = (value: string, sentFor: number | null) =>
+      saver.add({
+        says: value,
+        of: (v) => v.merchant,
+        over: 'Inn',
+        to: value,
+        sentFor,
+        send: (revision) => write({ merchant: value }, revision),
+      });
+    one('Pub', 1);
+    one('Hotel', null);
+    await settle();
+    expect([server.merchant, conflicts]).toEqual(['Hotel', []]);
+  });
   it('typed over what is no more are not sent, and an answer that is older than what is known is not shown', async () => {
     const { server, write, saver, conflicts, shown, settle } = setting();
     saver.add({ says: 'note', of: (v) => v.note, over: 'older', send: (r) => write({ note: 'mine' }, r) });

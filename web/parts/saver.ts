@@ -143,18 +143,19 @@ export function createSaver<View>(around: Surroundings<View>): Saver<View> {
    * have written too: what they changed is compared as theirs.
    */
   function written(next: View, sentFor: number, to?: string | null): void {
-    if (around.revisionOf(next) <= sentFor + 1) return own(next);
+    if (around.revisionOf(next) <= sentFor + 1) return own(next, to);
     for (const edit of queue) if (!isSent(edit) && to != null && edit.of?.(next) === to) edit.over = to;
     if (!isNewer(view, next)) around.show(next);
     foreign(isNewer(view, next) ? view : next);
     takeHeard();
   }
   /** The record after a write of our own, and nothing else. An answer that was kept for a repeated write may be older than what is known. */
-  function own(next: View): void {
+  function own(next: View, to?: string | null): void {
     const later = heard && isNewer(heard, next) ? heard : null;
-    // what was typed over what was heard of later stands as it is
-    for (const edit of queue)
-      if (!isSent(edit) && !(later && edit.of?.(later) === edit.over)) edit.over = edit.of?.(next);
+    // what was typed over what was heard of later stands as it is; what was typed over something else before, too: it is not ours
+    const follows = (edit: Edit<View>) =>
+      !(later && edit.of?.(later) === edit.over) && (isMet(edit) || (to != null && edit.of?.(next) === to));
+    for (const edit of queue) if (!isSent(edit) && follows(edit)) edit.over = edit.of?.(next);
     if (isNewer(view, next)) foreign(view);
     else {
       view = next;

@@ -28,6 +28,7 @@ import { selectChargeOfLine } from '../../records/claims/preparation.queries.ts'
 import { divideCharge } from '../../records/claims/divideCharge.ts';
 import { selectEstimates, selectPlan } from '../../records/plans/plans.queries.ts';
 import { touchClaims } from '../../records/claims/touchClaims.ts';
+import { putReceiptsOn } from './receiptOnLine.service.ts';
 
 /**
  * Changes lines of a claim in preparation alike, all or none. What the bank said of a charge stays: amount and date of such
@@ -135,7 +136,10 @@ export function writeLinesIn(
   const made: string[] = [];
   const touch = { act: 'write' as const, actor, claims: [seen], charges: [], facts: () => ({ lines: made }) };
   return touchClaims(context, trx, touch, async (claims) => {
-    made.push(...(await addLines(trx, claims.get(seen.number)!, written)));
+    const claim = claims.get(seen.number)!;
+    made.push(...(await addLines(trx, claim, written)));
+    const papers = written.flatMap(({ receipt }, i) => (receipt ? [{ line: made[i]!, receipt }] : []));
+    await putReceiptsOn(trx, actor, { number: seen.number, at: claim.at }, papers);
   });
 }
 
@@ -145,7 +149,7 @@ export async function addLines(trx: Db, { row, at }: LockedClaim, written: reado
   await updateClaim(trx, row.id, { last_line: last.number + written.length });
   const asks = await fieldsAsked(trx);
   const records: LineRecord[] = [];
-  for (const [i, { amount, ...set }] of written.entries()) {
+  for (const [i, { amount, receipt: _, ...set }] of written.entries()) {
     const line: Line = { id: String(last.number + 1 + i), paidBy: 'own', date: set.date, ...amount };
     const planned = await plannedCoding(trx, row.plan?.number, set.estimate);
     apply(line, { ...set, coding: { ...planned, ...set.coding } }, asks);

@@ -154,6 +154,25 @@ describe('an uploaded receipt', () => {
   });
 });
 
+describe('a receipt a new line is made from', () => {
+  it('is put on the line as it is written, once; somebody else’s is not, and then there is no line', async () => {
+    const { body } = await upload(tomas, await drawn(51).png().toBuffer(), 'd.png');
+    const receipt = body.added[0].id;
+    const { number } = (await tomas.post('/drafts', { purpose: 'From a photo' })).body;
+    const line = { date: '2026-11-02', amount: { amount: '12.00', currency: 'EUR' }, category: 'meal', receipt };
+    const path = `/drafts/${number}/lines`;
+    const others = await upload(await api.as('maeve.tarrant'), await drawn(52).png().toBuffer(), 'e.png');
+    const theirs = { ...line, receipt: others.body.added[0].id };
+    expect((await tomas.post(path, { revision: 1, lines: [line, theirs] })).status).toBe(404);
+    const after = (await tomas.post(path, { revision: 1, lines: [line, { ...line, receipt: undefined }] })).body;
+    expect(after.document.lines).toHaveLength(2);
+    expect([after.receipts['1'].id, after.receipts['2']]).toEqual([receipt, undefined]);
+    const other = (await tomas.post('/drafts', { purpose: 'Again' })).body;
+    const again = await tomas.post(`/drafts/${other.number}/lines`, { revision: 1, lines: [line] });
+    expect(again.body).toMatchObject({ code: 'receipt-in-use', numbers: { claim: number } });
+  });
+});
+
 describe('a receipt under review', () => {
   it('stays as it was submitted: not confirmed otherwise, not read again, not taken away', async () => {
     const { receipts } = (await tomas.get('/claims/C-1001')).body;

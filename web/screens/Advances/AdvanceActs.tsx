@@ -2,9 +2,8 @@ import { useState } from 'react';
 import { advances, type AdvanceAnswer } from '../../api/advances.ts';
 import { ActButton } from '../../parts/ActButton.tsx';
 import { BackActs, type BackAct } from '../../parts/BackActs.tsx';
-import { failed } from '../../parts/failed.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
-import { toast } from '../../parts/toast.tsx';
+import { useActs } from '../../parts/useActs.ts';
 import { useKeys } from '../../parts/useKeys.ts';
 import { GrantForm } from './GrantForm.tsx';
 import { MoneyMovedForm } from './MoneyMovedForm.tsx';
@@ -30,15 +29,17 @@ export function AdvanceActs({ view, draft, onDone, onFail }: AdvanceActsProps) {
   const { number, state } = view.advance;
   const [asking, setAsking] = useState<Asking | null>(null);
   const may = (act: AdvanceAnswer['may'][number]) => view.may.includes(act);
-  const run = async (send: (revision: number) => Promise<AdvanceAnswer>, done: string, undo?: BackAct) => {
-    const next = await draft.act(send).catch(failed);
-    if (!next) return onFail();
-    const act = { label: 'Undo', run: () => void back(undo!) };
-    toast({ text: `${number} ${done}`, ...(undo ? { act } : {}) });
-    setAsking(null);
-    onDone(next);
-  };
-  const back = (act: BackAct): Promise<void> => run((r) => advances.act(number, r, act), ...BACK[act]);
+  const { run, back } = useActs({
+    number,
+    act: draft.act,
+    step: (act, revision) => advances.act(number, revision, act),
+    says: BACK,
+    onDone: (next: AdvanceAnswer) => {
+      setAsking(null);
+      onDone(next);
+    },
+    onFail,
+  });
   const stands =
     view.problems.some((p) => p.severity === 'stop') || (view.problems.length > 0 && !view.advance.exception);
   const request = () => void run((r) => advances.act(number, r, 'request'), 'is asked for', 'callBack');
@@ -120,7 +121,7 @@ export function AdvanceActs({ view, draft, onDone, onFail }: AdvanceActsProps) {
 interface ExtendProps {
   view: AdvanceAnswer;
   onClose: () => void;
-  onExtend: (dueBy: string, reason: string) => Promise<void>;
+  onExtend: (dueBy: string, reason: string) => Promise<unknown>;
 }
 function Extend({ view, onClose, onExtend }: ExtendProps) {
   const [dueBy, setDueBy] = useState(view.advance.dueBy ?? '');

@@ -9,7 +9,7 @@ import { FormButtons } from './FormButtons.tsx';
 interface GrantFormProps {
   view: AdvanceAnswer;
   onClose: () => void;
-  onGrant: (grant: { amount?: string; dueBy: string; reason?: string }) => Promise<void>;
+  onGrant: (grant: { amount?: string; dueBy: string; reason?: string }) => Promise<unknown>;
 }
 
 /** What a reviewer grants: all that is asked for or less, and the day by which it is accounted for. */

@@ -18,7 +18,7 @@ interface MoneyMovedFormProps {
   view: AdvanceAnswer;
   what: 'payout' | 'return';
   onClose: () => void;
-  onMoved: (moved: Moved) => Promise<void>;
+  onMoved: (moved: Moved) => Promise<unknown>;
 }
 
 /** Records what the bank moved: the payout of an advance, or money given back of it. */

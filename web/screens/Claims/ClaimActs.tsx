@@ -4,8 +4,7 @@ import { ActButton } from '../../parts/ActButton.tsx';
 import { BackActs, type BackAct } from '../../parts/BackActs.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
-import { failed } from '../../parts/failed.ts';
-import { toast } from '../../parts/toast.tsx';
+import { useActs } from '../../parts/useActs.ts';
 import type { Draft } from './prepare/useDraft.ts';
 import { ReturnForm } from './ReturnForm.tsx';
 import { SubmitClaim } from './SubmitClaim.tsx';
@@ -40,26 +39,40 @@ const BACK: Record<BackAct, [done: string, undo?: BackAct]> = {
   bringBack: ['is a draft again'],
 };
 
+function useClaimActs({ view, draft, ...then }: ClaimActsProps) {
+  const { number } = view.claim;
+  return useActs<ClaimAnswer>({
+    number,
+    act: draft.act,
+    step: (act, revision) => claimActs(number).plain(act, revision),
+    says: BACK,
+    ...then,
+  });
+}
+
+/** How its maker has the claim back, or ends it. */
+export function ClaimBack(props: ClaimActsProps) {
+  const { claim, may, history } = props.view;
+  const { back } = useClaimActs(props);
+  return <BackActs {...{ number: claim.number, state: claim.state, may, history }} run={(act) => void back(act)} />;
+}
+
 /** What this person may do with the claim as a whole, by the lifecycle; each act says what came of it. */
 export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
   const { number } = view.claim;
   const [asking, setAsking] = useState<ReasonedAct | 'word' | null>(null);
   const [handing, setHanding] = useState<'submit' | 'resubmit' | null>(null);
   const acts = claimActs(number);
-  const run = async (send: (revision: number) => Promise<ClaimAnswer>, done: string, undo?: BackAct) => {
-    const next = await draft.act(send).catch(failed);
-    if (!next) {
-      onFail();
-      return false;
-    }
-    const act = { label: 'Undo', run: () => void back(undo!) };
-    toast({ text: `${number} ${done}`, ...(undo ? { act } : {}) });
-    setHanding(null);
-    setAsking(null);
-    onDone(next);
-    return true;
-  };
-  const back = (act: BackAct): Promise<boolean> => run((r) => acts.plain(act, r), ...BACK[act]);
+  const { run } = useClaimActs({
+    view,
+    draft,
+    onFail,
+    onDone: (next) => {
+      setHanding(null);
+      setAsking(null);
+      onDone(next);
+    },
+  });
   const handingIn = HANDING_IN.find(({ act }) => view.may.includes(act))?.act;
   const mayApprove = view.may.includes('approve');
   useKeys({ approve: () => void run((r) => acts.plain('approve', r), 'is approved') }, mayApprove);
@@ -67,7 +80,7 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
   const asked = REASONED.find((r) => r.act === asking);
   return (
     <>
-      <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
+      <div className="flex flex-wrap gap-2 empty:hidden">
         {HANDING_IN.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
           <ActButton key={act} label={label} leads hint="handIn" run={() => setHanding(act)} />
         ))}
@@ -84,10 +97,6 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
         {REASONED.filter(({ act }) => view.may.includes(act)).map(({ act, label }) => (
           <ActButton key={act} label={label} run={() => setAsking(act)} />
         ))}
-        <BackActs
-          {...{ number, state: view.claim.state, may: view.may, history: view.history }}
-          run={(act) => void back(act)}
-        />
       </div>
       {handing && (
         <SubmitClaim
@@ -95,12 +104,8 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           again={handing === 'resubmit'}
           onClose={() => setHanding(null)}
           draft={draft}
-          onSubmit={async (accepted) =>
-            void (await run(
-              (r) => acts.handIn(handing, r, accepted),
-              HANDING_IN.find((h) => h.act === handing)!.done,
-              'callBack',
-            ))
+          onSubmit={(accepted) =>
+            run((r) => acts.handIn(handing, r, accepted), HANDING_IN.find((h) => h.act === handing)!.done, 'callBack')
           }
         />
       )}
@@ -109,7 +114,7 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           label="A word to go with it"
           act="Approve"
           onClose={() => setAsking(null)}
-          onSubmit={async (comment) => void (await run((r) => acts.approve(r, comment), 'is approved'))}
+          onSubmit={(comment) => run((r) => acts.approve(r, comment), 'is approved')}
         />
       )}
       {asking === 'return' && (
@@ -124,7 +129,7 @@ export function ClaimActs({ view, draft, onDone, onFail }: ClaimActsProps) {
           label={asked.why}
           act={asked.label.replace('…', '')}
           onClose={() => setAsking(null)}
-          onSubmit={async (reason) => void (await run((r) => acts.reasoned(asked.act, r, reason), asked.done))}
+          onSubmit={(reason) => run((r) => acts.reasoned(asked.act, r, reason), asked.done)}
         />
       )}
     </>

@@ -2,7 +2,6 @@ import { ArrowLeft } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { isFinance, useClaim, type ClaimAnswer, type MakerView } from '../../api/claims.ts';
-import { drafts } from '../../api/drafts.ts';
 import { Downloads } from '../../parts/Downloads.tsx';
 import { Attachments } from '../../parts/Attachments.tsx';
 import { History } from '../../parts/History.tsx';
@@ -11,7 +10,8 @@ import { RouteOf } from '../../parts/RouteOf.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { sayHeader } from '../../words/sayHeader.ts';
 import { reasonOf, whereItIs } from '../../words/whereItIs.ts';
-import { ClaimActs } from './ClaimActs.tsx';
+import { DraftFoot } from '../../parts/draft/DraftFoot.tsx';
+import { ClaimActs, ClaimBack } from './ClaimActs.tsx';
 import { ClaimAdvances } from './ClaimAdvances.tsx';
 import { ClaimLines } from './ClaimLines.tsx';
 import { ClaimSettlement } from './ClaimSettlement.tsx';
@@ -20,7 +20,7 @@ import { Questions } from './Questions.tsx';
 import { HeaderFields } from './prepare/HeaderFields.tsx';
 import { PlanEstimates } from './prepare/PlanEstimates.tsx';
 import { PreparedLines } from './prepare/PreparedLines.tsx';
-import { useDraft } from './prepare/useDraft.ts';
+import { useDraft, type Draft } from './prepare/useDraft.ts';
 
 /** How soon a claim is looked at again while a receipt of it is still being read. */
 const LOOK_AGAIN_MS = 1500;
@@ -55,49 +55,77 @@ interface OpenClaimProps {
   reload: () => void;
 }
 
-function OpenClaim({ view, show, reload }: OpenClaimProps) {
+function OpenClaim(props: OpenClaimProps) {
+  const { view, show } = props;
   const draft = useDraft(view, show);
   const written = view.may.includes('write');
-  const { number } = view.claim;
   return (
     <div className={`mx-auto w-full px-4 pb-10 ${written ? 'max-w-7xl' : 'max-w-4xl'}`}>
+      {written ? <WrittenClaim {...props} draft={draft} /> : <ToldClaim {...props} draft={draft} />}
+      <h2 className="mt-6 mb-1 font-semibold">History</h2>
+      <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
+    </div>
+  );
+}
+
+type WithDraft = OpenClaimProps & { draft: Draft };
+
+/** In preparation the lines are the page: its head is folded, and what it comes to stays at the foot. */
+function WrittenClaim({ view, draft, show, reload }: WithDraft) {
+  const acts = { view, draft, onDone: show, onFail: reload };
+  return (
+    <>
+      <HeaderFields view={view} draft={draft} />
+      <Reason view={view} />
+      <ClaimAdvances view={view} draft={draft} />
+      <Questions {...{ view, draft, show, reload }} />
+      <PreparedLines {...{ view, draft, reload }} onChanged={show} />
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        {view.document.lines.length > 0 && <Downloads number={view.claim.number} />}
+        <ClaimBack {...acts} />
+      </div>
+      <DraftFoot>
+        <ClaimSettlement view={view} inRow />
+        <div className="ml-auto">
+          <ClaimActs {...acts} />
+        </div>
+      </DraftFoot>
+    </>
+  );
+}
+
+function ToldClaim({ view, draft, show, reload }: WithDraft) {
+  const { number, revision } = view.claim;
+  const acts = { view, draft, onDone: show, onFail: reload };
+  return (
+    <>
       <Title view={view} />
-      {written ? <HeaderFields view={view} draft={draft} /> : <Purpose view={view} />}
+      <Purpose view={view} />
       <div className="mt-2">
-        <Attachments
-          of="the claim"
-          attachments={view.attachments}
-          onAdd={written ? (file) => draft.run('the files', (r) => drafts.attach(number, r, file)) : undefined}
-          onRemove={written ? ({ id }) => draft.run('the files', (r) => drafts.detach(number, r, id)) : undefined}
-        />
+        <Attachments of="the claim" attachments={view.attachments} onAdd={undefined} onRemove={undefined} />
       </div>
       <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-2">
         <div>
           <TideBar pieces={view.tide} wide />
           <p className="mt-1">{whereItIs(view)}</p>
-          <ClaimActs {...{ view, draft }} onDone={show} onFail={reload} />
+          <div className="mt-3 flex flex-wrap items-start gap-2">
+            <ClaimActs {...acts} />
+            <ClaimBack {...acts} />
+          </div>
         </div>
         <ClaimSettlement view={view} />
       </div>
-      {!written && <RouteOf kind="claim" number={number} revision={view.claim.revision} title="Who decides about it" />}
-      <ClaimAdvances view={view} draft={written ? draft : undefined} />
+      <RouteOf kind="claim" number={number} revision={revision} title="Who decides about it" />
+      <ClaimAdvances view={view} />
       <Reason view={view} />
       <Questions {...{ view, draft, show, reload }} />
-      {!written && (
-        <div className="mt-3 rounded-box bg-base-100">
-          <ClaimFindings findings={view.findings} explanations={view.document.explanations} />
-        </div>
-      )}
-      {!written && view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
-      {written ? (
-        <PreparedLines {...{ view, draft, reload }} onChanged={show} />
-      ) : (
-        <ClaimLines view={view} onDone={show} onFail={reload} />
-      )}
+      <div className="mt-3 rounded-box bg-base-100">
+        <ClaimFindings findings={view.findings} explanations={view.document.explanations} />
+      </div>
+      {view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
+      <ClaimLines view={view} onDone={show} onFail={reload} />
       {view.document.lines.length > 0 && <Downloads number={number} className="mt-2" />}
-      <h2 className="mt-6 mb-1 font-semibold">History</h2>
-      <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
-    </div>
+    </>
   );
 }
 

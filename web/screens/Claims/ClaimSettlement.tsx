@@ -2,8 +2,14 @@ import type { MakerView } from '../../api/claims.ts';
 import { Money } from '../../parts/Money.tsx';
 import { groupDigits } from '../../../core/numbers/groupDigits.ts';
 
-/** What will be paid as a sum that can be read aloud. */
-export function ClaimSettlement({ view: { settlement, document, declined } }: { view: MakerView }) {
+interface SettlementProps {
+  view: MakerView;
+  inRow?: boolean;
+}
+const IN_ROW = 'flex flex-wrap items-baseline gap-x-3';
+
+/** What will be paid as a sum that can be read aloud; in one row the parts of it stand before the sum, as far as there is room. */
+export function ClaimSettlement({ view: { settlement, document, declined }, inRow = false }: SettlementProps) {
   const rows: [string, string | null][] = [
     ['Claimed', settlement.claimed],
     ['− company-paid', settlement.companyPaid],
@@ -12,24 +18,27 @@ export function ClaimSettlement({ view: { settlement, document, declined } }: { 
   ];
   const owes = settlement.toPay?.startsWith('-');
   return (
-    <dl aria-label="Settlement" className="grid grid-cols-[1fr_auto] content-start">
+    <dl aria-label="Settlement" className={inRow ? IN_ROW : 'grid grid-cols-[1fr_auto] content-start'}>
       {rows.map(([name, amount]) => (
-        <div key={name} className="contents">
+        <div key={name} className={inRow ? 'quiet flex gap-x-1.5 text-sm max-md:hidden' : 'contents'}>
           <dt className="quiet">{name}</dt>
           <dd className="money">{amount === null ? '–' : groupDigits(amount)}</dd>
         </div>
       ))}
-      <dt className="border-t border-base-300 font-semibold">{owes ? 'You give back' : 'To pay'}</dt>
-      <dd className="border-t border-base-300 text-right">
+      <dt className={inRow ? 'font-semibold' : 'border-t border-base-300 font-semibold'}>
+        {owes ? 'You give back' : 'To pay'}
+      </dt>
+      <dd className={inRow ? '' : 'border-t border-base-300 text-right'}>
         <Money amount={settlement.toPay?.replace('-', '') ?? null} currency={settlement.currency} strong />
       </dd>
-      {notAllowedOf(document.lines).map(({ line, amount, currency, isPrivate }, i) => (
-        <dd key={`${line} ${i}`} className="quiet col-span-2 text-sm">
-          Line {line}: {groupDigits(amount)} {currency}{' '}
-          {declined.some((d) => d.line === line) ? 'declined' : 'not allowed'},{' '}
-          {isPrivate ? 'private since the card paid it' : 'left out'}
-        </dd>
-      ))}
+      {!inRow
+        && notAllowedOf(document.lines).map(({ line, amount, currency, isPrivate }, i) => (
+          <dd key={`${line} ${i}`} className="quiet col-span-2 text-sm">
+            Line {line}: {groupDigits(amount)} {currency}{' '}
+            {declined.some((d) => d.line === line) ? 'declined' : 'not allowed'},{' '}
+            {isPrivate ? 'private since the card paid it' : 'left out'}
+          </dd>
+        ))}
     </dl>
   );
 }

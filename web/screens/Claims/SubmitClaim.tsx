@@ -17,7 +17,7 @@ interface SubmitClaimProps {
   draft: Draft;
   again: boolean;
   /** With the version of the statement that was accepted, where one is asked for. */
-  onSubmit: (accepted: string | undefined) => Promise<void>;
+  onSubmit: (accepted: string | undefined) => Promise<unknown>;
   onClose: () => void;
 }
 

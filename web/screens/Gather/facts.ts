@@ -6,6 +6,7 @@ import { magnitude, readAmount } from '../../../core/numbers/amount.ts';
 import { FIELDS, type Field, type Sureness } from '../../../core/evidence/reading/reading.types.ts';
 import type { Confirmation } from '../../../contract/gather.ts';
 import type { GatheredReceipt } from '../../api/gather.ts';
+import { receiptSays } from '../../words/receiptSays.ts';
 import { readTyped, readTypedAmount } from '../../parts/typed.ts';
 
 /** The fields of a receipt as they are typed. */
@@ -17,11 +18,11 @@ export interface TypedTax {
 }
 
 /** What stands in the form at first: what was confirmed, else what was read. */
-export function typedOf({ confirmed, reading }: GatheredReceipt): Typed {
-  const from = (field: Field): string => (confirmed ? (confirmed[field] ?? '') : (reading?.[field]?.value ?? ''));
+export function typedOf(receipt: GatheredReceipt): Typed {
+  const { confirmed, reading } = receipt;
   const taxes = confirmed?.taxes ?? reading?.taxes ?? [];
   return {
-    ...(Object.fromEntries(FIELDS.map((field) => [field, from(field)])) as Record<Field, string>),
+    ...(Object.fromEntries(FIELDS.map((field) => [field, receiptSays(receipt, field)])) as Record<Field, string>),
     taxes: taxes.map(({ rate, base, tax }) => ({ rate: rate ?? '', base: base ?? '', tax: tax ?? '' })),
   };
 }

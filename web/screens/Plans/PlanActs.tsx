@@ -6,7 +6,7 @@ import { BackActs, type BackAct } from '../../parts/BackActs.tsx';
 import { failed } from '../../parts/failed.ts';
 import { useKeys } from '../../parts/useKeys.ts';
 import { ReasonForm } from '../../parts/ReasonForm.tsx';
-import { toast } from '../../parts/toast.tsx';
+import { useActs } from '../../parts/useActs.ts';
 import type { PlanDraft } from './usePlanDraft.ts';
 
 interface PlanActsProps {
@@ -22,21 +22,42 @@ const BACK: Record<BackAct, [done: string, undo?: BackAct]> = {
   bringBack: ['is a draft again'],
 };
 
+function usePlanActs({ view, draft, ...then }: PlanActsProps) {
+  const { number } = view.plan;
+  return useActs<PlanAnswer>({
+    number,
+    act: draft.act,
+    step: (act, revision) => plans.act(number, revision, act),
+    says: BACK,
+    ...then,
+  });
+}
+
+/** How a maker has the plan back, or ends it; once a claim came of it, no more. */
+export function PlanBack(props: PlanActsProps) {
+  const { view } = props;
+  const { back } = usePlanActs(props);
+  const { number, state, claim } = view.plan;
+  return (
+    <BackActs {...{ number, state, may: claim ? [] : view.may, history: view.history }} run={(act) => void back(act)} />
+  );
+}
+
 /** What this person may do with the plan as a whole, by the lifecycle. */
 export function PlanActs({ view, draft, onDone, onFail }: PlanActsProps) {
   const { number, revision, claim } = view.plan;
   const [asking, setAsking] = useState<'approve' | 'decline' | null>(null);
   const navigate = useNavigate();
   const may = (act: PlanAnswer['may'][number]) => view.may.includes(act);
-  const run = async (send: (revision: number) => Promise<PlanAnswer>, done: string, undo?: BackAct) => {
-    const next = await draft.act(send).catch(failed);
-    if (!next) return onFail();
-    const act = { label: 'Undo', run: () => void back(undo!) };
-    toast({ text: `${number} ${done}`, ...(undo ? { act } : {}) });
-    setAsking(null);
-    onDone(next);
-  };
-  const back = (act: BackAct): Promise<void> => run((r) => plans.act(number, r, act), ...BACK[act]);
+  const { run } = usePlanActs({
+    view,
+    draft,
+    onFail,
+    onDone: (next) => {
+      setAsking(null);
+      onDone(next);
+    },
+  });
   const begin = async () => {
     const begun = await plans.claim(number, revision).catch(failed);
     if (begun) await navigate(`/claims/${begun.number}`);
@@ -47,7 +68,7 @@ export function PlanActs({ view, draft, onDone, onFail }: PlanActsProps) {
   useKeys({ handIn: submit }, may('submit') && !stops);
   return (
     <>
-      <div className="mt-3 flex flex-wrap gap-2 empty:hidden">
+      <div className="flex flex-wrap gap-2 empty:hidden">
         {may('submit') && <ActButton leads label="Send for approval" disabled={stops} hint="handIn" run={submit} />}
         {may('takeBack') && (
           <ActButton
@@ -61,10 +82,6 @@ export function PlanActs({ view, draft, onDone, onFail }: PlanActsProps) {
         {claim && (may('claim') || view.plan.state === 'used up') && (
           <ActButton label={`Go to ${claim}`} run={() => void navigate(`/claims/${claim}`)} />
         )}
-        <BackActs
-          {...{ number, state: view.plan.state, may: claim ? [] : view.may, history: view.history }}
-          run={(act) => void back(act)}
-        />
       </div>
       {asking === 'approve' && (
         <ReasonForm

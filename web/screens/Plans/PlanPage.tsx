@@ -1,6 +1,6 @@
 import { ArrowLeft } from 'lucide-react';
 import { Link, useParams } from 'react-router';
-import { plans, usePlan, type PlanAnswer } from '../../api/plans.ts';
+import { usePlan, type PlanAnswer } from '../../api/plans.ts';
 import { Attachments } from '../../parts/Attachments.tsx';
 import { History } from '../../parts/History.tsx';
 import { Money } from '../../parts/Money.tsx';
@@ -11,10 +11,11 @@ import { TideBar } from '../../parts/TideBar.tsx';
 import { SAYS_OF_PLANS, sayMoment } from '../../words/sayEvent.ts';
 import { Bookings } from './Bookings.tsx';
 import { EstimateTable } from './EstimateTable.tsx';
-import { PlanActs } from './PlanActs.tsx';
+import { DraftFoot } from '../../parts/draft/DraftFoot.tsx';
+import { PlanActs, PlanBack } from './PlanActs.tsx';
 import { PlanProblems } from './PlanProblems.tsx';
-import { TripFields } from './TripFields.tsx';
-import { usePlanDraft } from './usePlanDraft.ts';
+import { TripFields, TripTold } from './TripFields.tsx';
+import { usePlanDraft, type PlanDraft } from './usePlanDraft.ts';
 
 /** A plan: the trip, what it will cost and how that came about, what is missing, and where it is. */
 export default function PlanPage() {
@@ -32,50 +33,20 @@ interface OpenPlanProps {
   reload: () => void;
 }
 
-function OpenPlan({ view, show, reload }: OpenPlanProps) {
+function OpenPlan(props: OpenPlanProps) {
+  const { view, show, reload } = props;
   const draft = usePlanDraft(view, show);
-  const { plan } = view;
   const written = view.may.includes('edit');
   return (
     <div className="mx-auto w-full max-w-7xl px-4 pb-10">
-      <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
-        <Link to="/plans" aria-label="Back to your plans">
-          <ArrowLeft size={16} />
-        </Link>
-        <span className="font-mono text-base">{plan.number}</span>
-        <span className="quiet text-base font-normal">{plan.kindName}</span>
-        {!view.may.includes('submit') && <span className="truncate">{plan.claimant}</span>}
-      </h1>
-      <TripFields view={view} draft={draft} written={written} />
-      <div className="mt-2">
-        <Attachments
-          of="the plan"
-          attachments={view.attachments}
-          onAdd={written ? (file) => draft.run('the files', (r) => plans.attach(plan.number, r, file)) : undefined}
-          onRemove={written ? ({ id }) => draft.run('the files', (r) => plans.detach(plan.number, r, id)) : undefined}
-        />
-      </div>
-      <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-[minmax(0,1fr)_auto]">
-        <div>
-          <TideBar pieces={plan.tide} wide />
-          <p className="mt-1">{whereItIs(view)}</p>
-          <PlanActs view={view} draft={draft} onDone={show} onFail={reload} />
-        </div>
-        <div className="text-right">
-          <span className="quiet block text-sm">Estimated in all</span>
-          <span className="text-2xl">
-            <Money amount={plan.total} currency={plan.currency} strong />
-          </span>
-          {plan.ratesOf && <span className="quiet block text-sm">by the rates of {plan.ratesOf}</span>}
-        </div>
-      </div>
+      {written ? <TripFields view={view} draft={draft} /> : <ToldPlan {...props} draft={draft} />}
       <PlanProblems view={view} />
-      <RouteOf kind="plan" number={plan.number} revision={plan.revision} title="Who decides about it" />
       <div className="mt-5 mb-1 flex items-center gap-3">
         <h2 className="font-semibold">Estimates</h2>
         {written && <SavedOrNot state={draft.state} />}
       </div>
       <EstimateTable view={view} draft={draft} written={written} onChanged={show} />
+      {written && <Sending {...props} draft={draft} />}
       <Bookings view={view} draft={draft} onChanged={show} onFail={reload} />
       {view.history.length > 0 && (
         <>
@@ -90,6 +61,71 @@ function OpenPlan({ view, show, reload }: OpenPlanProps) {
     </div>
   );
 }
+
+type WithDraft = OpenPlanProps & { draft: PlanDraft };
+
+/** Who will decide, how the plan is ended, and at the foot what it comes to and what sends it. */
+function Sending({ view, draft, show, reload }: WithDraft) {
+  const { number, revision } = view.plan;
+  const acts = { view, draft, onDone: show, onFail: reload };
+  return (
+    <>
+      <RouteOf kind="plan" number={number} revision={revision} title="Who decides about it" />
+      <div className="mt-2 flex">
+        <PlanBack {...acts} />
+      </div>
+      <DraftFoot>
+        <Estimated view={view} inRow />
+        <div className="ml-auto">
+          <PlanActs {...acts} />
+        </div>
+      </DraftFoot>
+    </>
+  );
+}
+
+function ToldPlan({ view, draft, show, reload }: WithDraft) {
+  const { plan } = view;
+  const acts = { view, draft, onDone: show, onFail: reload };
+  return (
+    <>
+      <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
+        <Link to="/plans" aria-label="Back to your plans">
+          <ArrowLeft size={16} />
+        </Link>
+        <span className="font-mono text-base">{plan.number}</span>
+        <span className="quiet text-base font-normal">{plan.kindName}</span>
+        {!view.may.includes('submit') && <span className="truncate">{plan.claimant}</span>}
+      </h1>
+      <TripTold view={view} />
+      <div className="mt-2">
+        <Attachments of="the plan" attachments={view.attachments} onAdd={undefined} onRemove={undefined} />
+      </div>
+      <div className="mt-3 grid gap-3 rounded-box border border-base-300 bg-base-100 p-4 sm:grid-cols-[minmax(0,1fr)_auto]">
+        <div>
+          <TideBar pieces={plan.tide} wide />
+          <p className="mt-1">{whereItIs(view)}</p>
+          <div className="mt-3 flex flex-wrap items-start gap-2">
+            <PlanActs {...acts} />
+            <PlanBack {...acts} />
+          </div>
+        </div>
+        <Estimated view={view} />
+      </div>
+      <RouteOf kind="plan" number={plan.number} revision={plan.revision} title="Who decides about it" />
+    </>
+  );
+}
+
+const Estimated = ({ view: { plan }, inRow = false }: { view: PlanAnswer; inRow?: boolean }) => (
+  <div className={inRow ? 'flex flex-wrap items-baseline gap-x-3' : 'text-right'}>
+    <span className="quiet block text-sm">Estimated in all</span>
+    <span className={inRow ? '' : 'text-2xl'}>
+      <Money amount={plan.total} currency={plan.currency} strong />
+    </span>
+    {plan.ratesOf && <span className="quiet block text-sm">by the rates of {plan.ratesOf}</span>}
+  </div>
+);
 
 function whereItIs({ plan }: PlanAnswer): string {
   const since = plan.tide.at(-1) ? ` since ${sayMoment(plan.tide.at(-1)!.from)}` : '';

@@ -1,46 +1,57 @@
 import { addDays, daysBetween } from '../../../core/numbers/isoDate.ts';
 import { useChart, sayCoding } from '../../api/chart.ts';
-import type { PlanAnswer } from '../../api/plans.ts';
-import { TripCells } from '../../parts/TripCells.tsx';
+import { plans, type PlanAnswer } from '../../api/plans.ts';
+import { Attachments } from '../../parts/Attachments.tsx';
+import { DraftHead } from '../../parts/draft/DraftHead.tsx';
+import { PurposeCell, sayTrip, TripCells } from '../../parts/TripCells.tsx';
 import { CodingFields } from '../../parts/CodingFields.tsx';
 import type { PlanDraft } from './usePlanDraft.ts';
 
 interface TripFieldsProps {
   view: PlanAnswer;
   draft: PlanDraft;
-  written: boolean;
 }
 
-/** What a plan says of the trip; in preparation every field is saved as it is left. */
-export function TripFields({ view, draft, written }: TripFieldsProps) {
-  return written ? <Written view={view} draft={draft} /> : <Told view={view} />;
-}
-
-function Told({ view: { plan } }: { view: PlanAnswer }) {
-  const chart = useChart().data;
-  const days = plan.privateDays.length;
+/** What a plan says of the trip. */
+export function TripTold({ view }: { view: PlanAnswer }) {
+  const { plan } = view;
   return (
     <>
       <p className="text-lg">{plan.purpose}</p>
-      <p className="quiet text-sm">
-        {[
-          plan.entityName,
-          [plan.place, plan.country].filter(Boolean).join(', '),
-          plan.from && `${plan.from} to ${plan.to}`,
-          days > 0 && `${days} private ${days === 1 ? 'day' : 'days'}`,
-          sayCoding(plan.coding, chart),
-        ]
-          .filter(Boolean)
-          .join(' · ')}
-      </p>
+      <p className="quiet text-sm">{[plan.entityName, useSaid(view)].filter(Boolean).join(' · ')}</p>
     </>
   );
 }
 
-function Written({ view: { plan }, draft }: Omit<TripFieldsProps, 'written'>) {
+function useSaid({ plan, attachments }: PlanAnswer): string {
+  const chart = useChart().data;
+  const days = plan.privateDays.length;
+  const files = attachments.length;
+  return [
+    [plan.place, plan.country].filter(Boolean).join(', '),
+    sayTrip(plan.from, plan.to),
+    days > 0 && `${days} private ${days === 1 ? 'day' : 'days'}`,
+    sayCoding(plan.coding, chart),
+    files > 0 && `${files} ${files === 1 ? 'file' : 'files'}`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+/** In preparation every field is saved as it is left. */
+export function TripFields({ view, draft }: TripFieldsProps) {
+  const { plan } = view;
   const chart = useChart().data;
   return (
-    <div className="cells-open mt-1">
+    <DraftHead
+      back={{ to: '/plans', label: 'Back to your plans' }}
+      number={plan.number}
+      beside={<span className="quiet">{plan.kindName}</span>}
+      purpose={<PurposeCell of="trip" said={plan} onSave={draft.edit} />}
+      says={useSaid(view)}
+      fields={['of the trip', 'First day', 'Last day']}
+      wanting={view.problems.some((p) => p.estimate === null && p.severity !== 'note')}
+    >
       <TripCells of="trip" said={plan} onSave={draft.edit} />
       <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2">
         <span id="field-coding" className="flex flex-wrap items-center gap-2">
@@ -56,7 +67,15 @@ function Written({ view: { plan }, draft }: Omit<TripFieldsProps, 'written'>) {
         </span>
         <PrivateDays plan={plan} onChange={(privateDays) => draft.edit({ privateDays })} />
       </div>
-    </div>
+      <div className="mt-2">
+        <Attachments
+          of="the plan"
+          attachments={view.attachments}
+          onAdd={(file) => draft.run('the files', (r) => plans.attach(plan.number, r, file))}
+          onRemove={({ id }) => draft.run('the files', (r) => plans.detach(plan.number, r, id))}
+        />
+      </div>
+    </DraftHead>
   );
 }
 

@@ -11,6 +11,7 @@ import { TieMark } from '../../../parts/TieMark.tsx';
 import { differsOf, sayDiffers } from '../../../words/sayDiffers.ts';
 import { Cell } from '../../../parts/Cell.tsx';
 import { addReceipt } from './addReceipt.ts';
+import { FindingAside } from './Problems.tsx';
 import { LineDetails } from './LineDetails.tsx';
 import { droppedBy } from './LineFields.tsx';
 import { readMoney } from '../../../parts/readMoney.ts';
@@ -26,7 +27,7 @@ export function LineRow(props: LineRowProps) {
     <>
       <tr
         id={`line-${line.id}`}
-        className="border-t border-base-300 align-top"
+        className="line-row border-t border-base-300 align-top"
         onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
         onDrop={(e) => {
           const [file] = e.dataTransfer.files;
@@ -56,8 +57,13 @@ export function LineRow(props: LineRowProps) {
       {said.map((f, i) => (
         <tr key={i}>
           <td />
-          <td colSpan={7} className={`px-2 pb-1 text-sm ${f.severity === 'stop' ? 'text-error' : 'quiet'}`}>
-            {f.says}
+          <td colSpan={7} className="px-2 pb-1 text-sm">
+            <span className="flex flex-wrap items-center gap-x-3">
+              <span className={`min-w-0 flex-1 max-sm:basis-full ${f.severity === 'stop' ? 'text-error' : ''}`}>
+                {f.says}
+              </span>
+              <FindingAside {...{ view, draft }} finding={f} row={row} />
+            </span>
           </td>
         </tr>
       ))}

@@ -1,13 +1,18 @@
+import { Camera } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Chart } from '../../../api/chart.ts';
 import type { MakerView } from '../../../api/claims.ts';
 import type { NewLine } from '../../../api/drafts.ts';
+import type { GatheredReceipt } from '../../../api/gather.ts';
 import { fromMinor } from '../../../../core/numbers/amount.ts';
+import type { Field } from '../../../../core/evidence/reading/reading.types.ts';
+import { receiptSays } from '../../../words/receiptSays.ts';
 import { useKept } from '../../../parts/kept.ts';
 import { toast } from '../../../parts/toast.tsx';
 import { useUnsaved } from '../../../parts/unsaved.ts';
 import { readMoney } from '../../../parts/readMoney.ts';
 import { isComputed } from './fieldsAsked.ts';
+import { usePaper, type Paper } from './usePaper.ts';
 import type { Draft } from './useDraft.ts';
 import { CategoryChoice } from '../../../parts/CategoryChoice.tsx';
 import { DayField } from '../../../parts/days/DayField.tsx';
@@ -25,8 +30,20 @@ interface Typed {
   category: string;
   amount: string;
   paidBy: 'own' | 'central';
+  /** The paper it is made from, and whether what was read of it stands in the row. */
+  receipt: string | null;
+  taken: boolean;
 }
-const EMPTY: Typed = { date: '', merchant: '', what: '', category: '', amount: '', paidBy: 'own' };
+const EMPTY: Typed = {
+  date: '',
+  merchant: '',
+  what: '',
+  category: '',
+  amount: '',
+  paidBy: 'own',
+  receipt: null,
+  taken: false,
+};
 
 /** The row at the end in which the next line is typed; what is in it is kept until it can be added, also across a reload. */
 export function NewRow({ view, row, chart, draft }: NewRowProps) {
@@ -43,7 +60,12 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
     first.current?.focus();
     draft.write([read], (error) => error && refused(typed, error.message));
   };
-  const free = !typed.merchant && !typed.what && !typed.amount;
+  const free = !typed.merchant && !typed.what && !typed.amount && !typed.receipt;
+  const paper = usePaper(
+    typed.receipt ?? null,
+    (receipt) => set({ receipt, taken: false }),
+    (read) => !typed.taken && set({ ...readOf(read, typed), taken: true }),
+  );
   const putBack = (was: Typed, says: string) => {
     setTyped(was);
     setProblem(says);
@@ -74,8 +96,10 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
   };
   return (
     <>
-      <tr className="cells-open border-t border-base-300 align-top" onKeyDown={onKeyDown}>
-        <td className="quiet px-2 py-1.5 text-sm">new</td>
+      <tr className="line-row cells-open border-t border-base-300 align-top" onKeyDown={onKeyDown}>
+        <td className="quiet px-2 py-1 text-sm">
+          <PaperButton paper={paper} />
+        </td>
         <td className="px-1 py-0.5">
           <DayField
             ref={first}
@@ -134,6 +158,19 @@ export function NewRow({ view, row, chart, draft }: NewRowProps) {
           </button>
         </td>
       </tr>
+      {paper.says && (
+        <tr>
+          <td />
+          <td colSpan={7} className="px-2 pb-1 text-sm">
+            <span role="status">The receipt: {paper.says}</span>
+            {typed.receipt && (
+              <button type="button" className="link ml-3" onClick={() => set({ receipt: null, taken: false })}>
+                Without it
+              </button>
+            )}
+          </td>
+        </tr>
+      )}
       {problem && (
         <tr>
           <td />
@@ -180,7 +217,44 @@ function lineOf(typed: Typed, currency: string, computed: boolean): NewLine | st
     merchant: typed.merchant.trim() || null,
     description: typed.what.trim() || null,
     paidBy: typed.paidBy,
+    ...(typed.receipt ? { receipt: typed.receipt } : {}),
   };
+}
+
+/** What a paper says, where nothing was typed. */
+function readOf(paper: GatheredReceipt, typed: Typed): Partial<Typed> {
+  const says = (field: Field) => receiptSays(paper, field);
+  const amount = says('amount') && `${says('amount')} ${says('currency')}`.trim();
+  return {
+    date: says('date') || typed.date,
+    merchant: typed.merchant || says('merchant'),
+    amount: typed.amount || amount,
+  };
+}
+
+/** Takes a photo, where there is a camera, or a file: the new line begins with what is read of it. */
+function PaperButton({ paper }: { paper: Paper }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button type="button" className="btn btn-xs" onClick={() => input.current?.click()}>
+        <Camera size={14} /> Photo
+      </button>
+      <input
+        ref={input}
+        type="file"
+        aria-label="Receipt of a new line"
+        className="hidden"
+        accept="image/*,application/pdf"
+        capture="environment"
+        onChange={(e) => {
+          const [file] = e.target.files ?? [];
+          e.target.value = '';
+          if (file) paper.add(file);
+        }}
+      />
+    </>
+  );
 }
 
 const nothing = (currency: string) => ({ ok: true as const, amount: fromMinor(0n, currency), currency });

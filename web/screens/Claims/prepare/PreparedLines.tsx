@@ -6,7 +6,7 @@ import { filterLines, NO_FILTER, type LineFilter } from './lineFilter.ts';
 import { DueLines } from './DueLines.tsx';
 import { LineGrid, type LineGridHandle } from './LineGrid.tsx';
 import { PlanEstimates } from './PlanEstimates.tsx';
-import { Problems } from './Problems.tsx';
+import { ProblemCount, Problems } from './Problems.tsx';
 import { SavedOrNot } from '../../../parts/SavedOrNot.tsx';
 import type { Draft } from './useDraft.ts';
 
@@ -37,9 +37,10 @@ export function PreparedLines({ view, draft, onChanged, reload }: PreparedLinesP
     <DndContext onDragEnd={drop}>
       {view.plan && <PlanEstimates view={view} plan={view.plan} draft={draft} />}
       <DueLines {...{ view, draft }} />
-      <Problems {...{ view, draft }} onJump={jump} />
-      <div className="mt-5 mb-1 flex flex-wrap items-center gap-3">
+      <Problems {...{ view, draft }} />
+      <div className="mt-3 mb-1 flex flex-wrap items-center gap-3">
         <h2 className="font-semibold">Lines</h2>
+        <ProblemCount view={view} onJump={jump} />
         <Filter view={view} filter={filter} onChange={setFilter} />
         <SavedOrNot state={draft.state} />
       </div>
