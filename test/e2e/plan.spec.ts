@@ -62,6 +62,8 @@ test('a plan is approved, becomes a claim, and its lines stand beside its estima
   await expect(page.getByRole('region', { name: 'Problems' })).toBeHidden();
 
   // a coding that does not go together is mended on several at once, seen first
+  await tabTo(page, page.locator('#main').getByRole('button', { expanded: false }).first(), 'Shift+Tab');
+  await page.keyboard.press('Enter');
   await tabTo(page, page.getByRole('combobox', { name: 'Fund of the plan' }));
   await page.keyboard.type('30');
   await page.keyboard.press('Enter');

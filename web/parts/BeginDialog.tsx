@@ -1,40 +1,32 @@
-import { useState, type FormEvent, type ReactNode } from 'react';
-import { useNavigate } from 'react-router';
+import type { ReactNode } from 'react';
+import type { FieldValues } from 'react-hook-form';
 import { Dialog } from './Dialog.tsx';
+import { Problem } from './Field.tsx';
+import type { TypedForm } from './form/useTypedForm.ts';
 
-interface BeginDialogProps {
+interface BeginDialogProps<T extends FieldValues> {
   title: string;
+  typed: TypedForm<T>;
   onClose: () => void;
-  /** Why it cannot begin as it is filled in. */
-  problem: string | null;
-  /** Begins it; where it is then. */
-  begin: () => Promise<string>;
   children: ReactNode;
 }
 
-/** A form that begins a record and goes to it; what is wrong is said when it is sent. */
-export function BeginDialog({ title, onClose, problem, begin, children }: BeginDialogProps) {
-  const navigate = useNavigate();
-  const [said, setSaid] = useState<string | null>(null);
-  const send = async (event: FormEvent) => {
-    event.preventDefault();
-    if (problem) return setSaid(problem);
-    try {
-      await navigate(await begin());
-    } catch (error) {
-      setSaid((error as Error).message);
-    }
+/** A form that begins a record and goes to it; what is wrong is said at its field when it is sent. */
+export function BeginDialog<T extends FieldValues>({ title, typed, onClose, children }: BeginDialogProps<T>) {
+  const { form, submit, forget } = typed;
+  const { errors, isSubmitting } = form.formState;
+  const close = () => {
+    forget();
+    onClose();
   };
   return (
-    <Dialog title={title} onClose={onClose}>
-      <form onSubmit={(e) => void send(e)} noValidate>
+    <Dialog title={title} onClose={close}>
+      <form onSubmit={submit} noValidate>
         {children}
-        {said && (
-          <p role="alert" className="mt-2 text-error">
-            {said}
-          </p>
-        )}
-        <button className="btn btn-primary btn-sm mt-3">Begin</button>
+        <Problem says={errors.root?.message ?? null} />
+        <button className="btn btn-primary btn-sm mt-3" disabled={isSubmitting}>
+          Begin
+        </button>
       </form>
     </Dialog>
   );

@@ -63,9 +63,9 @@ export const NewPasswordField = (rest: Pick<FieldProps, 'first' | 'value' | 'onC
 );
 
 /** What went wrong with a form, said where it is. */
-export const Problem = ({ says }: { says: string | null }) =>
+export const Problem = ({ says, id }: { says: string | null; id?: string }) =>
   says ? (
-    <p role="alert" className="mt-3 text-error">
+    <p role="alert" id={id} className="mt-1 text-error">
       {says}
     </p>
   ) : null;

@@ -1,65 +1,59 @@
-import { useKept } from '../../parts/kept.ts';
+import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import { ADVANCE_KINDS, type AdvanceKind } from '../../../core/advances/advance.schema.ts';
 import { advances } from '../../api/advances.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
-import { DayEntry, Entry } from '../../parts/Entry.tsx';
+import { ChoiceOf, DayOf, TextEntry } from '../../parts/form/entries.tsx';
+import { isSpan, moneyTyped, NO_SPAN, spanTyped, wanted } from '../../parts/form/typedSchemas.ts';
+import { useTypedForm } from '../../parts/form/useTypedForm.ts';
 import { readMoney } from '../../parts/readMoney.ts';
 import { ADVANCE_KINDS_SAID } from '../../words/sayAdvance.ts';
 
-const NOTHING = { purpose: '', amount: '', kind: 'trip' as AdvanceKind, from: '', to: '' };
+const schemaOf = (currency: string) =>
+  z
+    .object({
+      purpose: wanted('Say what the money is for.'),
+      amount: moneyTyped(currency),
+      kind: z.enum(ADVANCE_KINDS),
+      ...spanTyped,
+    })
+    .refine(isSpan, NO_SPAN);
+const START = { purpose: '', amount: '', kind: 'trip' as AdvanceKind, from: '', to: '' };
+const KINDS = ADVANCE_KINDS.map((id) => ({ id, name: ADVANCE_KINDS_SAID[id] }));
 
 /** Begins an advance: what for, how much, and when, if it is for a trip. */
 export function BeginAdvance({ currency, onClose }: { currency: string; onClose: () => void }) {
-  const [typed, setTyped, drop] = useKept('new advance', NOTHING);
-  const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
-  const money = readMoney(typed.amount, currency);
-  const problem = !typed.purpose.trim()
-    ? 'Say what the money is for.'
-    : !money.ok
-      ? money.problem
-      : typed.from && typed.to && typed.to < typed.from
-        ? 'The last day is before the first.'
-        : null;
-  const begin = async () => {
+  const navigate = useNavigate();
+  const typed = useTypedForm({ says: 'new advance', schema: schemaOf(currency), start: START }, async (said) => {
+    const money = readMoney(said.amount, currency);
     if (!money.ok) throw new Error(money.problem);
     const { number } = await advances.begin({
-      kind: typed.kind,
-      purpose: typed.purpose.trim(),
+      kind: said.kind,
+      purpose: said.purpose.trim(),
       amount: money.amount,
       currency: money.currency,
-      from: typed.from || null,
-      to: typed.to || null,
+      from: said.from || null,
+      to: said.to || null,
     });
-    drop();
-    return `/advances/${number}`;
-  };
+    await navigate(`/advances/${number}`);
+  });
+  const { control, watch } = typed.form;
+  const [kind, from, to] = watch(['kind', 'from', 'to']);
   return (
-    <BeginDialog title="A new advance" onClose={() => (drop(), onClose())} problem={problem} begin={begin}>
-      <Entry label="What the money is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
-      <Entry
+    <BeginDialog title="A new advance" typed={typed} onClose={onClose}>
+      <TextEntry control={control} name="purpose" label="What the money is for" />
+      <TextEntry
+        control={control}
+        name="amount"
         label="How much"
         placeholder={`300 ${currency}, or 60000 KES`}
-        value={typed.amount}
-        onChange={(amount) => set({ amount })}
+        decimal
       />
-      <label className="mt-2 block">
-        <span className="mb-1 block font-medium">Kind</span>
-        <select
-          className="select w-full"
-          value={typed.kind}
-          onChange={(e) => set({ kind: e.target.value as AdvanceKind })}
-        >
-          {ADVANCE_KINDS.map((kind) => (
-            <option key={kind} value={kind}>
-              {ADVANCE_KINDS_SAID[kind]}
-            </option>
-          ))}
-        </select>
-      </label>
-      {typed.kind === 'trip' && (
+      <ChoiceOf control={control} name="kind" label="Kind" options={KINDS} />
+      {kind === 'trip' && (
         <div className="grid grid-cols-2 gap-3">
-          <DayEntry label="First day" value={typed.from} other={typed.to} onChange={(from) => set({ from })} />
-          <DayEntry label="Last day" value={typed.to} other={typed.from} onChange={(to) => set({ to })} />
+          <DayOf control={control} name="from" label="First day" other={to} />
+          <DayOf control={control} name="to" label="Last day" other={from} />
         </div>
       )}
     </BeginDialog>

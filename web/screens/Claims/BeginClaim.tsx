@@ -1,75 +1,85 @@
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
+import { z } from 'zod';
 import { drafts, useBeginnings, type Beginnings } from '../../api/drafts.ts';
 import { plans } from '../../api/plans.ts';
 import { useSession } from '../../api/session.ts';
-import { useKept } from '../../parts/kept.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
-import { DayEntry, Entry } from '../../parts/Entry.tsx';
+import { DayOf, TextEntry } from '../../parts/form/entries.tsx';
+import { isSpan, NO_SPAN, spanTyped } from '../../parts/form/typedSchemas.ts';
+import { useTypedForm } from '../../parts/form/useTypedForm.ts';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
 
-const NOTHING = { purpose: '', from: '', to: '', payee: '', source: '', place: '', currency: '' };
-type Typed = typeof NOTHING;
+const SCHEMA = z
+  .object({
+    purpose: z.string(),
+    ...spanTyped,
+    payee: z.string(),
+    source: z.string(),
+    place: z.string(),
+    currency: z.string(),
+  })
+  .refine(isSpan, NO_SPAN)
+  .refine(({ purpose, source }) => source.startsWith('plan ') || purpose.trim() !== '', {
+    path: ['purpose'],
+    message: 'Say what the claim is for.',
+  });
+type Typed = z.infer<typeof SCHEMA>;
+const START: Typed = { purpose: '', from: '', to: '', payee: '', source: '', place: '', currency: '' };
 
 /** Begins a claim: from nothing, from an approved plan, or as a copy; what it is for, and, of a trip, its days. */
 export function BeginClaim({ onClose }: { onClose: () => void }) {
   const self = useSession().data?.person?.id ?? '';
-  const [typed, setTyped, drop] = useKept('new claim', NOTHING);
-  const payee = typed.payee || self;
-  const from = useBeginnings(payee).data ?? { payable: [], plans: [], claims: [] };
-  const set = (fields: Partial<Typed>) => setTyped({ ...typed, ...fields });
-  const [kind, number] = typed.source.split(' ');
-  const plan = kind === 'plan' ? from.plans.find((p) => p.number === number) : undefined;
-  const begin = async () => {
-    const begun = plan
-      ? await plans.claim(plan.number, plan.revision)
-      : await drafts.begin({
-          purpose: typed.purpose.trim(),
-          tripFrom: typed.from || null,
-          tripTo: typed.to || null,
-          ...(kind === 'claim' && number ? { copyOf: number } : {}),
-          ...(payee !== self ? { claimant: payee } : {}),
-          ...(typed.place ? { entity: typed.place } : {}),
-          ...(typed.currency ? { currency: typed.currency } : {}),
-        });
-    drop();
-    return `/claims/${begun.number}`;
+  const navigate = useNavigate();
+  const typed = useTypedForm({ says: 'new claim', schema: SCHEMA, start: START }, async (said) => {
+    await navigate(`/claims/${(await begin(said, from, self)).number}`);
+  });
+  const { control, watch, setValue, getValues } = typed.form;
+  const said = watch();
+  const payee = said.payee || self;
+  const from = useBeginnings(payee).data ?? NOTHING_YET;
+  const set = (fields: Partial<Typed>) => {
+    for (const [field, value] of Object.entries(fields)) setValue(field as keyof Typed, value, { shouldDirty: true });
   };
+  const isPlanned = said.source.startsWith('plan ');
   return (
-    <BeginDialog
-      title="A new claim"
-      onClose={() => (drop(), onClose())}
-      problem={plan ? null : problemOf(typed)}
-      begin={begin}
-    >
-      <PayeeChoice value={payee} onChange={(next) => setTyped({ ...NOTHING, purpose: typed.purpose, payee: next })} />
-      <SourceChoice from={from} value={typed.source} onChange={(source) => set(startOf(source, from, typed))} />
-      {!plan && (
+    <BeginDialog title="A new claim" typed={typed} onClose={onClose}>
+      <PayeeChoice value={payee} onChange={(next) => set({ ...START, purpose: getValues('purpose'), payee: next })} />
+      <SourceChoice from={from} value={said.source} onChange={(source) => set(startOf(source, from, said))} />
+      {!isPlanned && (
         <>
-          <Entry label="What it is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
+          <TextEntry control={control} name="purpose" label="What it is for" />
           <div className="grid grid-cols-2 gap-3">
-            <DayEntry
-              label="First day, of a trip"
-              value={typed.from}
-              other={typed.to}
-              onChange={(day) => set({ from: day })}
-            />
-            <DayEntry label="Last day" value={typed.to} other={typed.from} onChange={(to) => set({ to })} />
+            <DayOf control={control} name="from" label="First day, of a trip" other={said.to} />
+            <DayOf control={control} name="to" label="Last day" other={said.from} />
           </div>
-          {kind === 'claim' && (
+          {said.source !== '' && (
             <p className="quiet mt-1 text-sm">
               Its lines move with the first day. What came from a card or was private is not copied, nor are receipts.
             </p>
           )}
-          <PaidWhere payable={from.payable} typed={typed} onChange={set} />
+          <PaidWhere payable={from.payable} typed={said} onChange={set} />
         </>
       )}
     </BeginDialog>
   );
 }
 
-function problemOf({ purpose, from, to }: Typed): string | null {
-  if (!purpose.trim()) return 'Say what the claim is for.';
-  return from && to && to < from ? 'The last day is before the first.' : null;
+const NOTHING_YET: Beginnings = { payable: [], plans: [], claims: [] };
+
+function begin(said: Typed, from: Beginnings, self: string): Promise<{ number: string }> {
+  const [kind, number] = said.source.split(' ');
+  const plan = kind === 'plan' ? from.plans.find((p) => p.number === number) : undefined;
+  if (plan) return plans.claim(plan.number, plan.revision);
+  const payee = said.payee || self;
+  return drafts.begin({
+    purpose: said.purpose.trim(),
+    tripFrom: said.from || null,
+    tripTo: said.to || null,
+    ...(kind === 'claim' && number ? { copyOf: number } : {}),
+    ...(payee !== self ? { claimant: payee } : {}),
+    ...(said.place ? { entity: said.place } : {}),
+    ...(said.currency ? { currency: said.currency } : {}),
+  });
 }
 
 /** A copy begins with the purpose of what it is a copy of, where nothing else was typed. */

@@ -10,7 +10,7 @@ import { RouteOf } from '../../parts/RouteOf.tsx';
 import { TideBar } from '../../parts/TideBar.tsx';
 import { sayHeader } from '../../words/sayHeader.ts';
 import { reasonOf, whereItIs } from '../../words/whereItIs.ts';
-import { DraftFoot } from '../../parts/draft/DraftFoot.tsx';
+import { DraftFoot, DraftPage } from '../../parts/draft/DraftFoot.tsx';
 import { ClaimActs, ClaimBack } from './ClaimActs.tsx';
 import { ClaimAdvances } from './ClaimAdvances.tsx';
 import { ClaimLines } from './ClaimLines.tsx';
@@ -58,15 +58,19 @@ interface OpenClaimProps {
 function OpenClaim(props: OpenClaimProps) {
   const { view, show } = props;
   const draft = useDraft(view, show);
-  const written = view.may.includes('write');
-  return (
-    <div className={`mx-auto w-full px-4 pb-10 ${written ? 'max-w-7xl' : 'max-w-4xl'}`}>
-      {written ? <WrittenClaim {...props} draft={draft} /> : <ToldClaim {...props} draft={draft} />}
-      <h2 className="mt-6 mb-1 font-semibold">History</h2>
-      <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
-    </div>
+  return view.may.includes('write') ? (
+    <WrittenClaim {...props} draft={draft} />
+  ) : (
+    <ToldClaim {...props} draft={draft} />
   );
 }
+
+const Past = ({ view }: { view: MakerView }) => (
+  <section className="mb-4">
+    <h2 className="mt-6 mb-1 font-semibold">History</h2>
+    <History events={view.history} className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm" />
+  </section>
+);
 
 type WithDraft = OpenClaimProps & { draft: Draft };
 
@@ -74,7 +78,7 @@ type WithDraft = OpenClaimProps & { draft: Draft };
 function WrittenClaim({ view, draft, show, reload }: WithDraft) {
   const acts = { view, draft, onDone: show, onFail: reload };
   return (
-    <>
+    <DraftPage>
       <HeaderFields view={view} draft={draft} />
       <Reason view={view} />
       <ClaimAdvances view={view} draft={draft} />
@@ -84,13 +88,14 @@ function WrittenClaim({ view, draft, show, reload }: WithDraft) {
         {view.document.lines.length > 0 && <Downloads number={view.claim.number} />}
         <ClaimBack {...acts} />
       </div>
+      <Past view={view} />
       <DraftFoot>
         <ClaimSettlement view={view} inRow />
         <div className="ml-auto">
           <ClaimActs {...acts} />
         </div>
       </DraftFoot>
-    </>
+    </DraftPage>
   );
 }
 
@@ -98,7 +103,7 @@ function ToldClaim({ view, draft, show, reload }: WithDraft) {
   const { number, revision } = view.claim;
   const acts = { view, draft, onDone: show, onFail: reload };
   return (
-    <>
+    <div className="mx-auto w-full max-w-4xl px-4 pb-10">
       <Title view={view} />
       <Purpose view={view} />
       <div className="mt-2">
@@ -125,7 +130,8 @@ function ToldClaim({ view, draft, show, reload }: WithDraft) {
       {view.plan && <PlanEstimates view={view} plan={view.plan} draft={null} />}
       <ClaimLines view={view} onDone={show} onFail={reload} />
       {view.document.lines.length > 0 && <Downloads number={number} className="mt-2" />}
-    </>
+      <Past view={view} />
+    </div>
   );
 }
 

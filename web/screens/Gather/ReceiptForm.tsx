@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm, useController, useWatch, type Control, type UseFormRegisterReturn } from 'react-hook-form';
 import { FIELDS, type Field } from '../../../core/evidence/reading/reading.types.ts';
 import { gather, type GatheredReceipt, type ReceiptsView } from '../../api/gather.ts';
-import { useKeptForm } from '../../parts/keptForm.ts';
+import { useKeptForm } from '../../parts/form/keptForm.ts';
 import { FIELD_NAMES } from '../../parts/spots.ts';
 import { todayHere } from '../../parts/today.ts';
 import { confirmationOf, surenessOf, typedOf, typedSchema, type Typed } from './facts.ts';

@@ -1,61 +1,57 @@
-import { useKept } from '../../parts/kept.ts';
-import { useSession } from '../../api/session.ts';
+import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import { plans, useTemplates } from '../../api/plans.ts';
+import { useSession } from '../../api/session.ts';
 import { BeginDialog } from '../../parts/BeginDialog.tsx';
-import { DayEntry, Entry } from '../../parts/Entry.tsx';
+import { ChoiceOf, DayOf, TextEntry } from '../../parts/form/entries.tsx';
+import { countryTyped, isSpan, NO_SPAN, spanTyped, wanted } from '../../parts/form/typedSchemas.ts';
+import { useTypedForm } from '../../parts/form/useTypedForm.ts';
 import { PayeeChoice } from '../../parts/PayeeChoice.tsx';
 
-const NOTHING = { purpose: '', kind: '', country: '', place: '', from: '', to: '', claimant: '' };
+const SCHEMA = z
+  .object({
+    purpose: wanted('Say what the trip is for.'),
+    kind: z.string(),
+    country: countryTyped,
+    place: z.string(),
+    ...spanTyped,
+    claimant: z.string(),
+  })
+  .refine(isSpan, NO_SPAN);
+const START = { purpose: '', kind: '', country: '', place: '', from: '', to: '', claimant: '' };
 
 /** Begins a plan: what for, of which kind, where and when; its kind says with which estimates. */
 export function BeginPlan({ onClose }: { onClose: () => void }) {
   const templates = useTemplates().data?.templates ?? [];
   const self = useSession().data?.person?.id ?? '';
-  const [typed, setTyped, drop] = useKept('new plan', NOTHING);
-  const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
-  const kind = typed.kind || (templates[0]?.id ?? '');
-  const begin = async () => {
-    const { purpose, country, place, from, to, claimant } = typed;
+  const navigate = useNavigate();
+  const typed = useTypedForm({ says: 'new plan', schema: SCHEMA, start: START }, async (said) => {
     const { number } = await plans.begin({
-      kind,
-      purpose: purpose.trim(),
-      country: country.trim().toUpperCase() || null,
-      place: place.trim() || null,
-      from: from || null,
-      to: to || null,
-      ...(claimant && claimant !== self ? { claimant } : {}),
+      kind: said.kind || templates[0]!.id,
+      purpose: said.purpose.trim(),
+      country: said.country.trim().toUpperCase() || null,
+      place: said.place.trim() || null,
+      from: said.from || null,
+      to: said.to || null,
+      ...(said.claimant && said.claimant !== self ? { claimant: said.claimant } : {}),
     });
-    drop();
-    return `/plans/${number}`;
-  };
+    await navigate(`/plans/${number}`);
+  });
+  const { control, watch, setValue } = typed.form;
+  const [from, to, claimant] = watch(['from', 'to', 'claimant']);
   return (
-    <BeginDialog title="A new plan" onClose={() => (drop(), onClose())} problem={problemOf(typed)} begin={begin}>
-      <Entry label="What the trip is for" value={typed.purpose} onChange={(purpose) => set({ purpose })} />
-      <label className="mt-2 block">
-        <span className="mb-1 block font-medium">Kind of trip</span>
-        <select className="select w-full" value={kind} onChange={(e) => set({ kind: e.target.value })}>
-          {templates.map((t) => (
-            <option key={t.id} value={t.id}>
-              {t.name}
-            </option>
-          ))}
-        </select>
-      </label>
+    <BeginDialog title="A new plan" typed={typed} onClose={onClose}>
+      <TextEntry control={control} name="purpose" label="What the trip is for" />
+      <ChoiceOf control={control} name="kind" label="Kind of trip" options={templates} />
       <div className="grid grid-cols-[6rem_1fr] gap-3">
-        <Entry label="Country" placeholder="PT" value={typed.country} onChange={(country) => set({ country })} />
-        <Entry label="City or place" value={typed.place} onChange={(place) => set({ place })} />
+        <TextEntry control={control} name="country" label="Country" placeholder="PT" />
+        <TextEntry control={control} name="place" label="City or place" />
       </div>
       <div className="grid grid-cols-2 gap-3">
-        <DayEntry label="First day" value={typed.from} other={typed.to} onChange={(from) => set({ from })} />
-        <DayEntry label="Last day" value={typed.to} other={typed.from} onChange={(to) => set({ to })} />
+        <DayOf control={control} name="from" label="First day" other={to} />
+        <DayOf control={control} name="to" label="Last day" other={from} />
       </div>
-      <PayeeChoice value={typed.claimant || self} onChange={(claimant) => set({ claimant })} />
+      <PayeeChoice value={claimant || self} onChange={(id) => setValue('claimant', id, { shouldDirty: true })} />
     </BeginDialog>
   );
-}
-
-function problemOf({ purpose, country, from, to }: { purpose: string; country: string; from: string; to: string }) {
-  if (!purpose.trim()) return 'Say what the trip is for.';
-  if (!/^([a-z]{2})?$/i.test(country.trim())) return 'The country is two letters, such as PT.';
-  return from && to && to < from ? 'The last day is before the first.' : null;
 }

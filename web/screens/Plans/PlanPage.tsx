@@ -11,7 +11,7 @@ import { TideBar } from '../../parts/TideBar.tsx';
 import { SAYS_OF_PLANS, sayMoment } from '../../words/sayEvent.ts';
 import { Bookings } from './Bookings.tsx';
 import { EstimateTable } from './EstimateTable.tsx';
-import { DraftFoot } from '../../parts/draft/DraftFoot.tsx';
+import { DraftFoot, DraftPage } from '../../parts/draft/DraftFoot.tsx';
 import { PlanActs, PlanBack } from './PlanActs.tsx';
 import { PlanProblems } from './PlanProblems.tsx';
 import { TripFields, TripTold } from './TripFields.tsx';
@@ -34,61 +34,74 @@ interface OpenPlanProps {
 }
 
 function OpenPlan(props: OpenPlanProps) {
-  const { view, show, reload } = props;
-  const draft = usePlanDraft(view, show);
-  const written = view.may.includes('edit');
-  return (
-    <div className="mx-auto w-full max-w-7xl px-4 pb-10">
-      {written ? <TripFields view={view} draft={draft} /> : <ToldPlan {...props} draft={draft} />}
-      <PlanProblems view={view} />
-      <div className="mt-5 mb-1 flex items-center gap-3">
-        <h2 className="font-semibold">Estimates</h2>
-        {written && <SavedOrNot state={draft.state} />}
-      </div>
-      <EstimateTable view={view} draft={draft} written={written} onChanged={show} />
-      {written && <Sending {...props} draft={draft} />}
-      <Bookings view={view} draft={draft} onChanged={show} onFail={reload} />
-      {view.history.length > 0 && (
-        <>
-          <h2 className="mt-6 mb-1 font-semibold">History</h2>
-          <History
-            events={view.history}
-            says={SAYS_OF_PLANS}
-            className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm"
-          />
-        </>
-      )}
-    </div>
+  const draft = usePlanDraft(props.view, props.show);
+  return props.view.may.includes('edit') ? (
+    <WrittenPlan {...props} draft={draft} />
+  ) : (
+    <ToldPlan {...props} draft={draft} />
   );
 }
 
 type WithDraft = OpenPlanProps & { draft: PlanDraft };
 
-/** Who will decide, how the plan is ended, and at the foot what it comes to and what sends it. */
-function Sending({ view, draft, show, reload }: WithDraft) {
+/** In preparation the estimates are the page: its head is folded, and what it comes to stays at the foot. */
+function WrittenPlan(props: WithDraft) {
+  const { view, draft, show, reload } = props;
   const { number, revision } = view.plan;
   const acts = { view, draft, onDone: show, onFail: reload };
   return (
-    <>
+    <DraftPage>
+      <TripFields view={view} draft={draft} />
+      <PlanProblems view={view} />
+      <Estimates {...props} written />
       <RouteOf kind="plan" number={number} revision={revision} title="Who decides about it" />
       <div className="mt-2 flex">
         <PlanBack {...acts} />
       </div>
+      <Past view={view} />
       <DraftFoot>
         <Estimated view={view} inRow />
         <div className="ml-auto">
           <PlanActs {...acts} />
         </div>
       </DraftFoot>
+    </DraftPage>
+  );
+}
+
+function Estimates({ view, draft, show, reload, written }: WithDraft & { written: boolean }) {
+  return (
+    <>
+      <div className="mt-5 mb-1 flex items-center gap-3">
+        <h2 className="font-semibold">Estimates</h2>
+        {written && <SavedOrNot state={draft.state} />}
+      </div>
+      <EstimateTable view={view} draft={draft} written={written} onChanged={show} />
+      <Bookings view={view} draft={draft} onChanged={show} onFail={reload} />
     </>
   );
 }
 
-function ToldPlan({ view, draft, show, reload }: WithDraft) {
+function Past({ view }: { view: PlanAnswer }) {
+  if (view.history.length === 0) return null;
+  return (
+    <section className="mb-4">
+      <h2 className="mt-6 mb-1 font-semibold">History</h2>
+      <History
+        events={view.history}
+        says={SAYS_OF_PLANS}
+        className="rounded-box border border-base-300 bg-base-100 px-4 py-1 text-sm"
+      />
+    </section>
+  );
+}
+
+function ToldPlan(props: WithDraft) {
+  const { view, draft, show, reload } = props;
   const { plan } = view;
   const acts = { view, draft, onDone: show, onFail: reload };
   return (
-    <>
+    <div className="mx-auto w-full max-w-7xl px-4 pb-10">
       <h1 className="flex items-center gap-2 pt-3 text-xl font-semibold">
         <Link to="/plans" aria-label="Back to your plans">
           <ArrowLeft size={16} />
@@ -113,7 +126,10 @@ function ToldPlan({ view, draft, show, reload }: WithDraft) {
         <Estimated view={view} />
       </div>
       <RouteOf kind="plan" number={plan.number} revision={plan.revision} title="Who decides about it" />
-    </>
+      <PlanProblems view={view} />
+      <Estimates {...props} written={false} />
+      <Past view={view} />
+    </div>
   );
 }
 

@@ -1,6 +1,3 @@
-import { zodResolver } from '@hookform/resolvers/zod';
-import { useState } from 'react';
-import { useController, useForm, type FieldErrors, type Control } from 'react-hook-form';
 import {
   askCorrectionSchema,
   corrections,
@@ -9,11 +6,11 @@ import {
   type RateCorrection,
 } from '../../api/rates.ts';
 import { failed } from '../../parts/failed.ts';
-import { useKeptForm } from '../../parts/keptForm.ts';
+import { DayOf, TextEntry } from '../../parts/form/entries.tsx';
+import { useTypedForm } from '../../parts/form/useTypedForm.ts';
 import { Problem } from '../../parts/Field.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { toast } from '../../parts/toast.tsx';
-import { DayField } from '../../parts/days/DayField.tsx';
 
 type Answer = Awaited<ReturnType<typeof corrections.ask>>;
 
@@ -94,64 +91,32 @@ function Correction({ one, keeps, onDone }: CorrectionProps) {
   );
 }
 
-const FIELDS: readonly { name: keyof AskCorrection; label: string; type?: 'date'; placeholder?: string }[] = [
-  { name: 'from', label: 'From currency', placeholder: 'EUR' },
-  { name: 'to', label: 'To currency', placeholder: 'NOK' },
-  { name: 'date', label: 'Published on', type: 'date' },
-  { name: 'becomes', label: 'The right rate', placeholder: '11.630' },
-  { name: 'source', label: 'Where it is published' },
-  { name: 'reason', label: 'What went wrong' },
-];
+const START: AskCorrection = { from: '', to: '', date: '', becomes: '', source: '', reason: '' };
 
 function AskForm({ onAsked }: { onAsked: (answer: Answer) => void }) {
-  const [said, setSaid] = useState<string | null>(null);
-  const form = useForm<AskCorrection>({
-    resolver: zodResolver(askCorrectionSchema),
-    defaultValues: { from: '', to: '', date: '', becomes: '', source: '', reason: '' },
-  });
-  const { control, handleSubmit, reset, formState } = form;
-  const forget = useKeptForm(form, 'A rate to put right', formState.isDirty);
-  const ask = async (asked: AskCorrection) => {
-    setSaid(null);
-    const answer = await corrections.ask(asked).catch((error: Error) => setSaid(error.message));
-    if (!answer) return;
-    reset();
-    forget();
-    onAsked(answer);
-    toast({ text: 'Somebody else is asked to put the rate right' });
-  };
+  const typed = useTypedForm(
+    { says: 'A rate to put right', schema: askCorrectionSchema, start: START },
+    async (asked) => {
+      onAsked(await corrections.ask(asked));
+      typed.form.reset();
+      toast({ text: 'Somebody else is asked to put the rate right' });
+    },
+  );
+  const { control, formState } = typed.form;
   return (
-    <form onSubmit={(e) => void handleSubmit(ask)(e)} aria-label="A rate to put right" className="mt-2" noValidate>
+    <form onSubmit={typed.submit} aria-label="A rate to put right" className="mt-2" noValidate>
       <div className="grid gap-x-3 sm:grid-cols-3">
-        {FIELDS.map((field) => (
-          <Typed key={field.name} {...field} control={control} errors={formState.errors} />
-        ))}
+        <TextEntry control={control} name="from" label="From currency" placeholder="EUR" />
+        <TextEntry control={control} name="to" label="To currency" placeholder="NOK" />
+        <DayOf control={control} name="date" label="Published on" />
+        <TextEntry control={control} name="becomes" label="The right rate" placeholder="11.630" decimal />
+        <TextEntry control={control} name="source" label="Where it is published" />
+        <TextEntry control={control} name="reason" label="What went wrong" />
       </div>
-      <Problem says={said} />
+      <Problem says={formState.errors.root?.message ?? null} />
       <button className="btn btn-primary btn-sm mt-3" disabled={formState.isSubmitting}>
         Ask for the correction
       </button>
     </form>
-  );
-}
-
-interface TypedProps {
-  name: keyof AskCorrection;
-  label: string;
-  type?: 'date' | undefined;
-  placeholder?: string | undefined;
-  control: Control<AskCorrection>;
-  errors: FieldErrors<AskCorrection>;
-}
-
-function Typed({ name, label, type, placeholder, control, errors }: TypedProps) {
-  const { field } = useController({ control, name });
-  const entry = { ...field, className: 'input w-full', placeholder, 'aria-invalid': errors[name] !== undefined };
-  return (
-    <label className="mt-2 block">
-      <span className="mb-1 block font-medium">{label}</span>
-      {type === 'date' ? <DayField {...entry} /> : <input {...entry} />}
-      <Problem says={errors[name]?.message ?? null} />
-    </label>
   );
 }

@@ -1,14 +1,15 @@
-import { useState, type FormEvent } from 'react';
+import { z } from 'zod';
 import { addDays } from '../../../core/numbers/isoDate.ts';
 import { setup, useRows } from '../../api/setup.ts';
-import { DayEntry } from '../../parts/Entry.tsx';
+import { ChoiceOf, DayOf } from '../../parts/form/entries.tsx';
+import { isSpan, NO_SPAN, spanTyped, wanted } from '../../parts/form/typedSchemas.ts';
+import { useTypedForm } from '../../parts/form/useTypedForm.ts';
 import { failed } from '../../parts/failed.ts';
 import { Problem } from '../../parts/Field.tsx';
 import { Loading, Trouble } from '../../parts/Notices.tsx';
 import { todayHere } from '../../parts/today.ts';
-import { useKept } from '../../parts/kept.ts';
 import { toast } from '../../parts/toast.tsx';
-import { Choice, type Named } from './Choice.tsx';
+import type { Named } from './Choice.tsx';
 
 interface SubstitutesProps {
   people: Named[];
@@ -81,51 +82,41 @@ interface AddSubstituteProps {
   onAdded: (answer: Awaited<ReturnType<typeof setup.add>>) => void;
 }
 
+const SCHEMA = z
+  .object({
+    person: wanted('Choose who is away.'),
+    substitute: wanted('Choose who decides for them.'),
+    ...spanTyped,
+  })
+  .refine(({ person, substitute }) => person === '' || person !== substitute, {
+    path: ['substitute'],
+    message: 'Nobody stands in for themselves.',
+  })
+  .refine(isSpan, NO_SPAN);
+
 function AddSubstitute({ people, revisionOf, onAdded }: AddSubstituteProps) {
-  const [typed, setTyped, forget] = useKept('substitute', { person: '', substitute: '', from: todayHere(), to: '' });
-  const [problem, setProblem] = useState<string | null>(null);
-  const set = (fields: Partial<typeof typed>) => setTyped({ ...typed, ...fields });
-  const someone = [{ id: '', name: 'choose' }, ...people];
-  const add = async (event: FormEvent) => {
-    event.preventDefault();
-    const { person, substitute, from, to } = typed;
-    const said = problemOf(typed);
-    setProblem(said);
-    if (said) return;
-    const row = {
-      revision: revisionOf(person),
-      row: { person, substitute },
-      validFrom: from || null,
-      validTo: to || null,
-    };
-    const answer = await setup.add('substitutes', row).catch((e: Error) => setProblem(e.message));
-    if (!answer) return;
-    forget();
-    onAdded(answer);
+  const start = { person: '', substitute: '', from: todayHere(), to: '' };
+  const typed = useTypedForm({ says: 'substitute', schema: SCHEMA, start }, async (said) => {
+    const { person, substitute, from, to } = said;
+    const row = { person, substitute };
+    const revision = revisionOf(person);
+    onAdded(await setup.add('substitutes', { revision, row, validFrom: from || null, validTo: to || null }));
+    typed.form.reset(start);
     toast({ text: 'The substitute is set' });
-  };
+  });
+  const { control, watch, formState } = typed.form;
+  const [from, to] = watch(['from', 'to']);
+  const someone = [{ id: '', name: 'choose' }, ...people];
   return (
-    <form onSubmit={(e) => void add(e)} aria-label="A substitute" className="mt-2" noValidate>
+    <form onSubmit={typed.submit} aria-label="A substitute" className="mt-2" noValidate>
       <div className="grid gap-x-3 sm:grid-cols-4">
-        <Choice label="Who is away" value={typed.person} options={someone} onChange={(person) => set({ person })} />
-        <Choice
-          label="Who decides for them"
-          value={typed.substitute}
-          options={someone}
-          onChange={(substitute) => set({ substitute })}
-        />
-        <DayEntry label="From" value={typed.from} other={typed.to} onChange={(from) => set({ from })} />
-        <DayEntry label="To" value={typed.to} other={typed.from} onChange={(to) => set({ to })} />
+        <ChoiceOf control={control} name="person" label="Who is away" options={someone} />
+        <ChoiceOf control={control} name="substitute" label="Who decides for them" options={someone} />
+        <DayOf control={control} name="from" label="From" other={to} />
+        <DayOf control={control} name="to" label="To" other={from} />
       </div>
-      <Problem says={problem} />
+      <Problem says={formState.errors.root?.message ?? null} />
       <button className="btn btn-primary btn-sm mt-3">Set the substitute</button>
     </form>
   );
-}
-
-function problemOf({ person, substitute, from, to }: { person: string; substitute: string; from: string; to: string }) {
-  if (!person) return 'Choose who is away.';
-  if (!substitute) return 'Choose who decides for them.';
-  if (person === substitute) return 'Nobody stands in for themselves.';
-  return from && to && to < from ? 'The last day is before the first.' : null;
 }

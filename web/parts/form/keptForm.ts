@@ -1,8 +1,8 @@
 import { useEffect, useEffectEvent } from 'react';
 import type { FieldValues, Path, PathValue, UseFormReturn } from 'react-hook-form';
 import { useLocation } from 'react-router';
-import { drop, keep, kept } from './kept.ts';
-import { useUnsaved } from './unsaved.ts';
+import { drop, keep, kept } from '../kept.ts';
+import { useUnsaved } from '../unsaved.ts';
 
 type Form<T extends FieldValues> = Pick<UseFormReturn<T>, 'watch' | 'setValue'>;
 
