@@ -117,7 +117,6 @@ test('a plan is approved, becomes a claim, and its lines stand beside its estima
     await type(page, 'Amount of a new line', '');
     await saved(page);
   }
-  await press(page, 'line 7');
   await press(page, 'More of line 7');
   await type(page, 'Distance of line 7', '84,5');
   await expect(page.locator('#line-7').getByText('35.49 EUR')).toBeVisible();

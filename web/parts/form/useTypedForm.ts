@@ -18,13 +18,13 @@ export interface TypedForm<T extends FieldValues> {
  */
 export function useTypedForm<T extends FieldValues>(
   of: { says: string; schema: z.ZodType<T, T>; start: T },
-  run: (typed: T) => Promise<unknown>,
+  run: (typed: T, form: UseFormReturn<T>) => Promise<unknown>,
 ): TypedForm<T> {
   const form = useForm<T>({ resolver: zodResolver(of.schema), defaultValues: of.start as DefaultValues<T> });
   const forget = useKeptForm(form, of.says, form.formState.isDirty);
   const send = async (typed: T): Promise<void> => {
     try {
-      await run(typed);
+      await run(typed, form);
       forget();
     } catch (error) {
       sayRefusal(form, error as Error);

@@ -31,7 +31,7 @@ export function BeginClaim({ onClose }: { onClose: () => void }) {
   const self = useSession().data?.person?.id ?? '';
   const navigate = useNavigate();
   const typed = useTypedForm({ says: 'new claim', schema: SCHEMA, start: START }, async (said) => {
-    await navigate(`/claims/${(await begin(said, from, self)).number}`);
+    await navigate(`/claims/${(await begin(said, self)).number}`);
   });
   const { control, watch, setValue, getValues } = typed.form;
   const said = watch();
@@ -66,10 +66,9 @@ export function BeginClaim({ onClose }: { onClose: () => void }) {
 
 const NOTHING_YET: Beginnings = { payable: [], plans: [], claims: [] };
 
-function begin(said: Typed, from: Beginnings, self: string): Promise<{ number: string }> {
-  const [kind, number] = said.source.split(' ');
-  const plan = kind === 'plan' ? from.plans.find((p) => p.number === number) : undefined;
-  if (plan) return plans.claim(plan.number, plan.revision);
+function begin(said: Typed, self: string): Promise<{ number: string }> {
+  const [kind, number, revision] = said.source.split(' ');
+  if (kind === 'plan' && number) return plans.claim(number, Number(revision));
   const payee = said.payee || self;
   return drafts.begin({
     purpose: said.purpose.trim(),
@@ -111,7 +110,7 @@ function SourceChoice({ from, value, onChange }: SourceChoiceProps) {
       >
         <option value="">nothing</option>
         {from.plans.map((p) => (
-          <option key={p.number} value={`plan ${p.number}`}>
+          <option key={p.number} value={`plan ${p.number} ${p.revision}`}>
             plan {p.number}, {p.purpose}
           </option>
         ))}

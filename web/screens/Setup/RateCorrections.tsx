@@ -96,9 +96,9 @@ const START: AskCorrection = { from: '', to: '', date: '', becomes: '', source: 
 function AskForm({ onAsked }: { onAsked: (answer: Answer) => void }) {
   const typed = useTypedForm(
     { says: 'A rate to put right', schema: askCorrectionSchema, start: START },
-    async (asked) => {
+    async (asked, form) => {
       onAsked(await corrections.ask(asked));
-      typed.form.reset();
+      form.reset();
       toast({ text: 'Somebody else is asked to put the rate right' });
     },
   );

@@ -96,12 +96,12 @@ const SCHEMA = z
 
 function AddSubstitute({ people, revisionOf, onAdded }: AddSubstituteProps) {
   const start = { person: '', substitute: '', from: todayHere(), to: '' };
-  const typed = useTypedForm({ says: 'substitute', schema: SCHEMA, start }, async (said) => {
+  const typed = useTypedForm({ says: 'substitute', schema: SCHEMA, start }, async (said, form) => {
     const { person, substitute, from, to } = said;
     const row = { person, substitute };
     const revision = revisionOf(person);
     onAdded(await setup.add('substitutes', { revision, row, validFrom: from || null, validTo: to || null }));
-    typed.form.reset(start);
+    form.reset(start);
     toast({ text: 'The substitute is set' });
   });
   const { control, watch, formState } = typed.form;
