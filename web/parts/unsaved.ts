@@ -43,13 +43,16 @@ export const useAllUnsaved = (): readonly Unsaved[] => useSyncExternalStore(subs
 /** Holds what a field says as not saved while `on`. */
 export function useUnsaved(on: boolean, { says, kept = false, ...acts }: Unsaved): void {
   const latest = useRef<Pick<Unsaved, 'flush' | 'show'>>(acts);
+  const isField = acts.show !== undefined;
   useEffect(() => {
     latest.current = acts;
   });
   useEffect(() => {
     if (!on) return;
-    return holdUnsaved({ says, kept, flush: () => latest.current.flush?.(), show: () => latest.current.show?.() });
-  }, [on, says, kept]);
+    // a form is no field of the record it acts on: what acts is not held back by itself
+    const show = isField ? { show: () => latest.current.show?.() } : {};
+    return holdUnsaved({ says, kept, flush: () => latest.current.flush?.(), ...show });
+  }, [on, says, kept, isField]);
 }
 
 /** Lets go of everything: whoever signs out was asked. */
