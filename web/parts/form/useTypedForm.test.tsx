@@ -7,6 +7,7 @@ import { z } from 'zod';
 import { ApiError } from '../../api/client.ts';
 import { Problem } from '../Field.tsx';
 import { forgetKept, keepFor } from '../kept.ts';
+import { unsaved } from '../unsaved.ts';
 import { ChoiceOf, DayOf, TextEntry } from './entries.tsx';
 import { isSpan, moneyTyped, NO_SPAN, spanTyped, wanted } from './typedSchemas.ts';
 import { useTypedForm } from './useTypedForm.ts';
@@ -89,6 +90,13 @@ describe('a form', () => {
     cleanup();
     show(run);
     expect(field('Purpose').value).toBe('');
+  });
+
+  it('counts as not saved while something is typed in it, and does not hold back the act it is about', async () => {
+    const user = userEvent.setup();
+    show();
+    await user.type(field('Purpose'), 'Terns');
+    expect(unsaved().map(({ says, kept, show: goTo }) => [says, kept, goTo])).toEqual([['a form', true, undefined]]);
   });
 
   it('has what the server refuses at the field it names, and else at its foot', async () => {
