@@ -44,7 +44,7 @@ export const WEB_MUTATIONS: Mutation[] = [
   m('decimals of another currency', TYPED, 'minorUnits(currency) ?? 2', '2'),
   m(
     'what was read before what was confirmed',
-    FACTS,
+    'web/words/receiptSays.ts',
     "confirmed ? (confirmed[field] ?? '')",
     "!reading ? (confirmed![field] ?? '')",
   ),

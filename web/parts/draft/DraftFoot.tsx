@@ -7,7 +7,10 @@ export const DraftPage = ({ children }: { children: ReactNode }) => (
 
 /** What it comes to and what sends it on; the last of the page, it stays in sight. */
 export const DraftFoot = ({ children }: { children: ReactNode }) => (
-  <div className="sticky bottom-0 z-20 -mx-4 mt-auto flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-base-300 bg-base-100 px-4 py-2 shadow-[0_-2px_6px_rgb(0_0_0/6%)]">
+  <div
+    data-foot
+    className="sticky bottom-0 z-20 -mx-4 mt-auto flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-base-300 bg-base-100 px-4 py-2 shadow-[0_-2px_6px_rgb(0_0_0/6%)]"
+  >
     {children}
   </div>
 );
